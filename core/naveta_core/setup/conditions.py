@@ -30,7 +30,7 @@ MARKS = {
     "pipe": "a pipe",
     "other": "another mark",
 }
-MARK_CONDITION = {"good": "in good condition", "loose": "loose", "leaning": "leaning", "damaged": "damaged"}
+MARK_CONDITION = {"good": "in good condition", "loose": "loose", "leaning": "out of plumb", "damaged": "damaged"}
 DIRECTIONS = {
     "point": "to a control point",
     "compass": "by compass",

@@ -5,7 +5,7 @@ import { filled } from "../../documents/setUp";
 import { Choice } from "../../ui/Choice";
 import { Named } from "../../ui/Named";
 import { Answered, Fold, type Part, type Usual, focusOn } from "../../ui/Fold";
-import { Lean } from "./Lean";
+import { OutOfPlumb } from "./OutOfPlumb";
 
 const GROUNDS = [
   { value: "earth", label: "Earth" },
@@ -38,7 +38,7 @@ const MARKS = [
 const MARK_CONDITIONS = [
   { value: "good", label: "Good" },
   { value: "loose", label: "Loose" },
-  { value: "leaning", label: "Leaning" },
+  { value: "leaning", label: "Out of plumb" },
   { value: "damaged", label: "Damaged" },
 ];
 
@@ -51,7 +51,7 @@ export function MarkFields({ observed, faults, set, document }: Part & { documen
     <Fold title="The mark: kind and condition" open={Boolean(mark.kind ?? mark.condition)}>
       <Choice label="Mark" value={mark.kind ?? ""} options={MARKS} onChange={(kind) => change({ kind })} />
       <Choice label="Condition of the mark" value={mark.condition ?? ""} options={MARK_CONDITIONS} onChange={(condition) => change({ condition })} />
-      {mark.condition === "leaning" && <Lean document={document} faults={faults} value={mark.lean_mm ?? ""} onChange={(lean_mm) => change({ lean_mm })} />}
+      {mark.condition === "leaning" && <OutOfPlumb document={document} faults={faults} value={mark.lean_mm ?? ""} onChange={(lean_mm) => change({ lean_mm })} />}
     </Fold>
   );
 }

@@ -10,7 +10,7 @@ import { Named } from "../../ui/Named";
 type Answer = Schemas["Advice"];
 type Props = { document: SetUpDocument; faults: Fault[]; value: string; onChange: (mm: string) => void };
 
-export function Lean({ document, faults, value, onChange }: Props) {
+export function OutOfPlumb({ document, faults, value, onChange }: Props) {
   const [angle, setAngle] = useState("");
   const [length, setLength] = useState("");
   const measured = value.trim() ? { offset_mm: value } : null;
@@ -25,11 +25,11 @@ export function Lean({ document, faults, value, onChange }: Props) {
       <Named id="out-of-plumb" label="Its head is off where it enters the ground by, mm" value={value} onType={onChange} faults={faults} path="observations.mark.lean_mm" />
       {!measured && (
         <div className="grid grid-cols-2 items-end gap-3">
-          <Named id="lean-angle" label="Or: it leans by, °" value={angle} onType={setAngle} onNext={focusOn("lean-length")} faults={refused} path="lean_deg" />
-          <Named id="lean-length" label="And stands out by, mm" value={length} onType={setLength} faults={refused} path="stands_out_mm" />
+          <Named id="tilt-angle" label="Or: tilted by, °" value={angle} onType={setAngle} onNext={focusOn("tilt-length")} faults={refused} path="lean_deg" />
+          <Named id="tilt-length" label="And stands out by, mm" value={length} onType={setLength} faults={refused} path="stands_out_mm" />
         </div>
       )}
-      {question && answer && !refused.length && <p data-lean>{answer.text.join(" ")}</p>}
+      {question && answer && !refused.length && <p data-out-of-plumb>{answer.text.join(" ")}</p>}
       {off && (
         <button className="btn justify-self-start" onClick={() => onChange(off)}>
           Note {off} mm
