@@ -10,6 +10,7 @@ export default tseslint.config(
   ...tseslint.configs.strict,
   { plugins: { "react-hooks": hooks }, rules: { ...hooks.configs.recommended.rules } },
   { files: ["src/**/*.ts", "src/**/*.tsx"], ignores: ["**/*.test.*"], rules: { "max-lines-per-function": ["error", { max: 60, skipBlankLines: true }], "max-lines": ["error", 400] } },
+  { files: ["src/**/*.ts", "src/**/*.tsx"], ignores: ["src/api/again.ts"], rules: { "no-restricted-properties": ["error", { property: "invalidateQueries", message: "What a change makes old is fetched again by fetchAgain." }] } },
   restricted(["src/features/**"], "^\\.\\./(?!\\.\\.)[a-zA-Z]+/.+", "Another feature is reached through its index.ts."),
   restricted(["src/app/**", "src/main.tsx"], "features/[a-z]+/.+", "A feature is reached through its index.ts."),
   restricted(["src/ui/**"], "(^|/)features(/|$)", "Nothing below the features knows them."),

@@ -2,6 +2,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Suspense, useEffect, useSyncExternalStore } from "react";
 import { Link, Outlet } from "react-router";
+import { fetchAgain } from "../api/again";
 import { storedAt, onStoredAt } from "../api/client";
 import { clockWords } from "../device/clock";
 import { Dialog, Waiting } from "../ui/parts";
@@ -83,5 +84,5 @@ function OutboxStrip() {
 /** Refetch everything after something reached the server. */
 export function useRefresh(): () => void {
   const client = useQueryClient();
-  return () => void client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+  return () => void fetchAgain(client);
 }

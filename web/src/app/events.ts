@@ -1,6 +1,7 @@
 // Actions that leave a record: into the outbox first, sent at once when there is signal, reported in one line, taken back from it.
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
+import { fetchAgain } from "../api/again";
 import { send } from "../api/client";
 import { dropOutboxItem, items } from "../device/device";
 import { type Happening, nowWithOffset, postEvent } from "../device/outbox";
@@ -31,7 +32,7 @@ export function useHappening(): (happening: Omit<Happening, "at"> & { at?: strin
       const undo = async () => {
         if ((await items(username)).some((item) => item.id === id)) return dropOutboxItem(id);
         await send("POST", `/api/records/${id}/amend`, { id: crypto.randomUUID(), why: "Undone." });
-        await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+        await fetchAgain(client);
       };
       const mayUndo = happening.event !== "adjusted";
       notify(

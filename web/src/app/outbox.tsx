@@ -1,6 +1,7 @@
 // Watches the signal and the outbox for the whole page, and sends what waits.
 import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
+import { fetchAgain } from "../api/again";
 import { storeSince } from "../engine/instrumentContext";
 import { type OutboxItem, onStoreChange, items } from "../device/device";
 import { type Sent, flush } from "../device/outbox";
@@ -26,7 +27,7 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
   const sendNow = useCallback(async (): Promise<Sent> => {
     if (!owner) return { sent: 0, waiting: 0, signedOut: true, last: null };
     const outcome = await flush(owner);
-    if (outcome.sent) await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+    if (outcome.sent) await fetchAgain(client);
     return outcome;
   }, [owner, client]);
 

@@ -1,6 +1,7 @@
 // Who is here. The session outlives a lost signal on this device; it ends only by signing out.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, createContext, useCallback, useContext, useDeferredValue, useEffect, useMemo, useState } from "react";
+import { fetchAgain } from "../api/again";
 import { type Session, api, sessionBegan, carryToken, data, storedAt, whenSignedOut } from "../api/client";
 import { setWriting } from "../api/writing";
 import { setFirmUnits } from "../ui/units";
@@ -97,7 +98,7 @@ export function SessionProvider({ children, waiting, failed }: { children: React
       sessionBegan();
       setEnded(false);
       client.setQueryData(["session"], answer);
-      await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+      await fetchAgain(client);
     },
     [client],
   );

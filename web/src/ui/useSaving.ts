@@ -1,6 +1,7 @@
 // Sending what a form holds: what stood in the way, and what somebody else changed meanwhile.
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { fetchAgain } from "../api/again";
 import { NoSignal, type Problem } from "../api/client";
 import { useNotify } from "../app/notices";
 import { changedMeanwhile } from "./Meanwhile";
@@ -33,7 +34,7 @@ export function useSaving(reread: () => Promise<void>): Saving {
       setBusy(false);
     }
     if (saved) {
-      await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+      await fetchAgain(client);
       notify({ text: saved });
     }
     return true;

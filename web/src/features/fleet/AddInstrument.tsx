@@ -3,6 +3,7 @@ import { written } from "../../api/writing";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
+import { fetchAgain } from "../../api/again";
 import { Problem, api, data } from "../../api/client";
 import { modelsQuery } from "../../api/queries";
 import { Field } from "../../ui/Field";
@@ -50,12 +51,12 @@ function Sheet({ onDone }: { onDone: () => void }) {
       const model = await modelOf(form, stated, tips);
       set({ model: String(model) });
       const answer = await data(api.POST("/api/instruments", { body: { tag: form.tag, model, serial: form.serial, place: form.place, crew: null, ...(form.since ? { since: form.since } : {}) } }));
-      await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+      await fetchAgain(client);
       onDone();
       await navigate(`/instruments/${answer.tag}`);
     } catch (error) {
       setTrouble(error);
-      await client.invalidateQueries({ queryKey: modelsQuery.queryKey });
+      await fetchAgain(client, { queryKey: modelsQuery.queryKey });
     }
     setBusy(false);
   };

@@ -1,6 +1,7 @@
 // The fleet as a file: out; in with a look at what each row would do, and a way back while nothing was built on it.
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { fetchAgain } from "../../api/again";
 import { type Schemas, api, data } from "../../api/client";
 import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
@@ -53,7 +54,7 @@ function useImport(onDone: () => void) {
   const notify = useNotify();
   const [look, setLook] = useState<Look | null>(null);
   const [trouble, setTrouble] = useState<unknown>(null);
-  const again = () => client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+  const again = () => fetchAgain(client);
   const undo = async (id: number) => {
     await data(api.DELETE("/api/fleet/imports/{pk}", { params: { path: { pk: id } } }));
     await again();

@@ -1,6 +1,7 @@
 // Its case: what belongs into it, what was missing when somebody last looked, and a picture of how it lies in there.
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { fetchAgain } from "../../api/again";
 import type { Instrument } from "../../api/client";
 import { api, data } from "../../api/client";
 import { sendFile } from "../../api/files";
@@ -51,7 +52,7 @@ function Picture({ item }: { item: Instrument }) {
     setTrouble(null);
     try {
       await action();
-      await client.invalidateQueries({ queryKey: ["instrument", item.tag] });
+      await fetchAgain(client, { queryKey: ["instrument", item.tag] });
       notify({ text });
     } catch (error) {
       setTrouble(error);

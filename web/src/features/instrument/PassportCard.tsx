@@ -2,6 +2,7 @@ import { written } from "../../api/writing";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
+import { fetchAgain } from "../../api/again";
 import { type Fault, type Instrument, NoSignal, Problem, api, data } from "../../api/client";
 import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
@@ -81,7 +82,7 @@ function Storing({ item }: { item: Instrument }) {
   const save = async () => {
     try {
       await data(api.PUT("/api/instruments/{tag}/storing", { params: { path: { tag: item.tag } }, body: { stores: stores || null, storable_arcsec: most.trim() || null } }));
-      await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+      await fetchAgain(client);
       setOpen(false);
       notify({ text: `Saved for every ${item.model}.` });
     } catch (error) {

@@ -1,6 +1,7 @@
 // Somebody new: name, sign-in name, role, crew. They set a password of their own by a one-time link.
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
+import { fetchAgain } from "../../api/again";
 import { Problem, api, data } from "../../api/client";
 import { peopleQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
@@ -20,7 +21,7 @@ export function NewPerson({ onDone }: { onDone: () => void }) {
     event.preventDefault();
     try {
       await data(api.POST("/api/people", { body: { ...form, crew: form.crew.trim() || null, password: null } }));
-      await client.invalidateQueries({ queryKey: peopleQuery.queryKey });
+      await fetchAgain(client, { queryKey: peopleQuery.queryKey });
       notify({ text: `${form.name} added. Make a one-time link for them under Change.` });
       onDone();
     } catch (error) {

@@ -1,5 +1,6 @@
 // What the manager sets for one person: name, role, crew, and what they may adjust.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { fetchAgain } from "../../api/again";
 import { type Schemas, api, data } from "../../api/client";
 import { peopleQuery } from "../../api/queries";
 import { useKinds } from "../../hooks/useKinds";
@@ -27,7 +28,7 @@ function useRow(first: Row) {
   const client = useQueryClient();
   const store = async ({ username, name, role, crew, adjusts, version }: Row) => {
     const saved = await data(api.PUT("/api/people/{username}", { params: { path: { username } }, body: { name, role, crew: crew?.trim() ? crew : null, adjusts, version } }));
-    await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+    await fetchAgain(client);
     return saved;
   };
   const read = async () => (await client.fetchQuery({ ...peopleQuery, staleTime: 0 })).find((row) => row.username === first.username) ?? first;

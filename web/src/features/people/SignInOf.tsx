@@ -1,6 +1,7 @@
 // The sign-in of one person, by the manager: a one-time link, a password given in person, every session ended, left or back.
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { fetchAgain } from "../../api/again";
 import { type Schemas, api, data } from "../../api/client";
 import { peopleQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
@@ -18,7 +19,7 @@ export function SignInOf({ item, onDone }: { item: Row; onDone: () => void }) {
   const apply = async (done: Promise<unknown>, answer: string) => {
     try {
       await done;
-      await client.invalidateQueries({ queryKey: peopleQuery.queryKey });
+      await fetchAgain(client, { queryKey: peopleQuery.queryKey });
       notify({ text: answer });
       onDone();
     } catch (error) {

@@ -1,6 +1,7 @@
 // The calendar in another program: a secret address, shown once, for the fleet, a crew or an instrument; revoked here.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { fetchAgain } from "../../api/again";
 import { Problem, type Schemas, api, data } from "../../api/client";
 import { calendarLinksQuery, peopleNamesQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
@@ -37,7 +38,7 @@ function MakeLink() {
       const body = of === "instrument" ? { scope: "instrument", name: tag } : of === "fleet" ? { scope: "fleet", name: "" } : { scope: "crew", name: of.slice(5) };
       const made = await data(api.POST("/api/calendar-links", { body }));
       setAddress(`${location.origin}${made.path}`);
-      await client.invalidateQueries({ queryKey: ["calendar-links"] });
+      await fetchAgain(client, { queryKey: ["calendar-links"] });
     });
   const copy = async () => {
     await navigator.clipboard.writeText(address);

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
+import { fetchAgain } from "../../api/again";
 import { type Schemas, api, data } from "../../api/client";
 import { fixed } from "../../api/writing";
 import { useNotify } from "../../app/notices";
@@ -38,7 +39,7 @@ export function BringIn({ mapped, onDone }: { mapped: string | null; onDone: () 
   const store = async () => {
     try {
       const answer = await send(text, unit, true);
-      await client.invalidateQueries({ queryKey: ["points"] });
+      await fetchAgain(client, { queryKey: ["points"] });
       notify({ text: `${answer.new.length} new, ${answer.moved.length} moved.` });
       onDone();
     } catch (error) {

@@ -1,6 +1,7 @@
 // What somebody may do alone: by whom it was signed off and when. Given and taken back by a chief.
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { fetchAgain } from "../../api/again";
 import { type Schemas, send } from "../../api/client";
 import { useHere, usePerson } from "../../app/session";
 import { Trouble } from "../../ui/parts";
@@ -20,7 +21,7 @@ export function SignOffs({ progress }: { progress: Schemas["PracticeProgress"] }
     } catch (wrong) {
       setError(wrong);
     }
-    await queries.invalidateQueries({ queryKey: ["practice"] });
+    await fetchAgain(queries, { queryKey: ["practice"] });
   };
   return (
     <section className="card p-4 tab:p-5" aria-label="May do alone">

@@ -1,5 +1,6 @@
 // A finished lesson goes to the server by the outbox, as everything that is made on this device.
 import { useQueryClient } from "@tanstack/react-query";
+import { fetchAgain } from "../../api/again";
 import { usePerson } from "../../app/session";
 import { flush, postRun } from "../../device/outbox";
 import type { FaultWork, Gesture, InstrumentWork, MorningWork } from "../../engine/practice";
@@ -11,6 +12,6 @@ export function useSaveRun(): (run: Run) => Promise<void> {
   const queries = useQueryClient();
   return async (run) => {
     await postRun(username, run);
-    void flush(username).then(() => queries.invalidateQueries({ queryKey: ["practice"] }));
+    void flush(username).then(() => fetchAgain(queries, { queryKey: ["practice"] }));
   };
 }

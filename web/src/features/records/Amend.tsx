@@ -3,6 +3,7 @@ import { written } from "../../api/writing";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
+import { fetchAgain } from "../../api/again";
 import { type RecordOut, send } from "../../api/client";
 import { useHere, usePerson } from "../../app/session";
 import { storeDraft } from "../../device/device";
@@ -27,7 +28,7 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
     if (!ready()) return;
     try {
       await send("POST", `/api/records/${record.id}/amend`, { id: crypto.randomUUID(), why: why.trim() });
-      await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+      await fetchAgain(client);
       onClose();
     } catch (error) {
       setTrouble(error);

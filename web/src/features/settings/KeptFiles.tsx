@@ -1,6 +1,7 @@
 // Backups or exports that lie ready: download, put in place, remove. Both of the last are asked about first.
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { fetchAgain } from "../../api/again";
 import { type Schemas, api, data } from "../../api/client";
 import { safeKeepingQuery } from "../../api/queries";
 import { Dialog, Trouble } from "../../ui/parts";
@@ -50,7 +51,7 @@ export function KeptFiles({ files, empty, written, restores = false }: { files: 
 
 function Ask({ file, action, when, onClose }: { file: File; action: "restore" | "remove"; when: string; onClose: () => void }) {
   const client = useQueryClient();
-  const { busy, trouble, run } = useSaving(() => client.invalidateQueries({ queryKey: safeKeepingQuery.queryKey }));
+  const { busy, trouble, run } = useSaving(() => fetchAgain(client, { queryKey: safeKeepingQuery.queryKey }));
   const path = { params: { path: { name: file.name } } };
   const remove = async () => {
     if (await run(() => data(api.DELETE("/api/kept-files/{name}", path)), "Removed.")) onClose();

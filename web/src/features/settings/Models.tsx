@@ -1,6 +1,7 @@
 // Models: every fact that is stated of one, at any time, and hints for each step; what is stated holds from then on.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
+import { fetchAgain } from "../../api/again";
 import { Problem, type Schemas, api, data } from "../../api/client";
 import { modelsQuery } from "../../api/queries";
 import { written } from "../../api/writing";
@@ -55,7 +56,7 @@ function useModel(first: Model) {
   const store = async (model: Model) => {
     const { maker, name, stated, tips, adjusting_tips, contents, version, id } = model;
     const saved = await data(api.PUT("/api/models/{pk}", { params: { path: { pk: id } }, body: { maker, name, stated, tips, adjusting_tips, contents, version } }));
-    await client.invalidateQueries({ predicate: (each) => each.queryKey[0] !== "session" });
+    await fetchAgain(client);
     return { ...saved, instruments: model.instruments };
   };
   const read = async () => {

@@ -1,6 +1,7 @@
 // How safe everything is: backups and their age, everything out in open formats and in again, whether the records are whole.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { fetchAgain } from "../../api/again";
 import { type Schemas, api, data } from "../../api/client";
 import { safeKeepingQuery } from "../../api/queries";
 import { StepError, steps } from "../../api/steps";
@@ -63,7 +64,7 @@ const subOf = (found: Keeping) => `${found.daily ? "One is written automatically
 function Backups({ found }: { found: Keeping }) {
   const client = useQueryClient();
   const { session } = useHere();
-  const { busy, trouble, run } = useSaving(() => client.invalidateQueries({ queryKey: safeKeepingQuery.queryKey }));
+  const { busy, trouble, run } = useSaving(() => fetchAgain(client, { queryKey: safeKeepingQuery.queryKey }));
   const add = (file: File) => run(() => steps("PUT", "/api/backups", file, () => undefined), "Backup added.");
   return (
     <section className="card grid gap-3 p-5" aria-label="Backups">
@@ -108,7 +109,7 @@ function useSteps() {
     setProgress({ done: 0, of: 0 });
     try {
       await steps<Progress>(method, path, body, setProgress);
-      await client.invalidateQueries();
+      await fetchAgain(client, {});
     } catch (error) {
       setProgress(null);
       setTrouble(error);

@@ -1,6 +1,7 @@
 // How the firm is called, writes and judges, and what its work is: one page for what the manager sets for everybody.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import type { ReactNode } from "react";
+import { fetchAgain } from "../../api/again";
 import { type Schemas, api, data } from "../../api/client";
 import { firmQuery, fleetQuery, rulesQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
@@ -55,7 +56,7 @@ function useFirm(first: Firm) {
     delete sent.zone_in_force;
     const saved = await data(api.PUT("/api/organisation", { body: sent as Schemas["Firm"] }));
     client.setQueryData(firmQuery.queryKey, saved);
-    await client.invalidateQueries();
+    await fetchAgain(client, {});
     // Every sentence on the page is written again in the firm's words.
     if (WRITTEN.some((name) => saved[name] !== first[name])) location.reload();
     return saved;
