@@ -46,6 +46,17 @@ describe("fetching again after a change", () => {
     session.stop();
   });
 
+  it("knows that what was loaded ahead of a visit is old when its answer was on its way during the change", async () => {
+    const asked: ((rows: string[]) => void)[] = [];
+    const ahead = { queryKey: ["fleet"], queryFn: () => new Promise<string[]>((answer) => void asked.push(answer)) };
+    client.setQueryData(["fleet"], ["as an hour ago"], { updatedAt: 1 });
+    const loaded = client.prefetchQuery(ahead); // the pointer is over the link; nobody has the page open
+    const again = fetchAgain(client);
+    asked[0]?.(["as before the change"]);
+    await Promise.all([loaded, again]);
+    expect(client.getQueryState(["fleet"])?.isInvalidated).toBe(true);
+  });
+
   it("asks again after a first request that was cut off, and only for what it is told to", async () => {
     const links = slow(client, "links");
     const points = slow(client, "points");

@@ -4,13 +4,15 @@ import type { QueryClient, QueryFilters } from "@tanstack/react-query";
 /** Who is signed in is asked for by itself. */
 const SHOWN: QueryFilters = { predicate: (each) => each.queryKey[0] !== "session" };
 
-/** Done when it has come. What was on its way for the first time may have been read before the change, and asking for it
- * now would only wait for that same answer: it is asked for once more when it has come. */
+/** Done when it has come. What is on its way may have been read before the change. Where it is the first answer, asking now
+ * would only wait for it; where no page shows it, nothing would be asked and it would pass for new: both are made old once more
+ * when they have come. */
 export async function fetchAgain(client: QueryClient, what: QueryFilters = SHOWN): Promise<void> {
-  const first = client.getQueryCache().findAll({ ...what, fetchStatus: "fetching" }).filter((query) => query.state.data === undefined);
-  const came = Promise.allSettled(first.map((query) => query.promise));
+  const underWay = client.getQueryCache().findAll({ ...what, fetchStatus: "fetching" });
+  const joined = underWay.filter((query) => query.state.data === undefined || !query.isActive());
+  const came = Promise.allSettled(joined.map((query) => query.promise));
   await client.invalidateQueries(what);
-  if (!first.length) return;
+  if (!joined.length) return;
   await came;
-  await client.invalidateQueries({ predicate: (query) => first.includes(query) });
+  await client.invalidateQueries({ predicate: (query) => joined.includes(query) });
 }
