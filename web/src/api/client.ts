@@ -1,5 +1,5 @@
 // The one client: typed from the contract, carries the token, turns problem+json into a Problem.
-import { answerWritten, written } from "./writing";
+import { answerWritten, bound, written } from "./writing";
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 
@@ -37,8 +37,8 @@ export class Problem extends Error {
     title: string,
     faults: Fault[] = [],
   ) {
-    super(written(title));
-    this.title = written(title);
+    super(bound(written(title)));
+    this.title = this.message;
     this.faults = answerWritten(faults);
   }
 

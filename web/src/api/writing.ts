@@ -42,18 +42,29 @@ function guided(text: string): string {
 /** A number with so many decimals, as the firm writes it. */
 export const fixed = (value: number, decimals: number): string => written(value.toFixed(decimals));
 
-/** An answer of server or core with its sentences as the firm writes them. */
+/** Keeps a figure with its sign and unit on one line. */
+export const bound = (text: string): string => text.replace(/± (?=\d)/g, "±\u00a0").replace(FIGURE_AND_UNIT, "$1\u00a0");
+const FIGURE_AND_UNIT = /(\d) (?=(?:mm|cm|m|km|ft|ppm|div|gon|°C|min|s)(?![\w°]))/g;
+
+/** An answer of server or core with its sentences as the firm writes them. The answer itself is changed: it may be long, and nobody else has it. */
 export function answerWritten<T>(answer: T): T {
-  return pattern || distances || mark !== "." ? (walked(answer, "", "") as T) : answer;
+  return sentences.size ? (walked(answer, "", "") as T) : answer;
 }
 
 function walked(value: unknown, within: string, name: string): unknown {
-  const within_name = `${within}.${name}`;
-  if (typeof value === "string") {
-    if (!sentences.has(name) && !sentences.has(within_name)) return value;
-    return written(guidance.has(name) || guidance.has(within_name) ? guided(value) : value);
-  }
-  if (Array.isArray(value)) return value.map((each) => walked(each, within, name));
+  if (typeof value === "string") return sentence(value, within, name);
   if (value === null || typeof value !== "object") return value;
-  return Object.fromEntries(Object.entries(value).map(([member, each]) => [member, verbatim.has(member) ? each : walked(each, name, member)]));
+  const list = Array.isArray(value);
+  const members = value as Record<string, unknown>;
+  for (const member of Object.keys(members)) {
+    if (list) members[member] = walked(members[member], within, name);
+    else if (!verbatim.has(member)) members[member] = walked(members[member], name, member);
+  }
+  return value;
+}
+
+function sentence(text: string, within: string, name: string): string {
+  const within_name = `${within}.${name}`;
+  if (!sentences.has(name) && !sentences.has(within_name)) return text;
+  return bound(written(guidance.has(name) || guidance.has(within_name) ? guided(text) : text));
 }

@@ -24,7 +24,7 @@ export function Calculation({ result, open = false }: { result: Result; open?: b
               <dt className="sub">{each.label}</dt>
               <dd className="m-0 font-semibold">
                 {each.text}
-                {each.plus_minus && <span className="sub font-normal"> ± {each.plus_minus}</span>}
+                {each.plus_minus && <span className="sub font-normal"> ±&nbsp;{each.plus_minus}</span>}
               </dd>
             </div>
           ))}

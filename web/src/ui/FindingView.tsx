@@ -2,7 +2,6 @@
 import type { Result } from "../api/client";
 import { GradeMark, LimitBar } from "./icons";
 import { Terms } from "./Terms";
-import { bound } from "./words";
 
 export function FindingView({ result }: { result: Result }) {
   const { verdict, finding, work } = result;
@@ -13,7 +12,7 @@ export function FindingView({ result }: { result: Result }) {
         <GradeMark grade={verdict.grade} />
         <span className="sub">{part?.limit_text}</span>
       </div>
-      <p className="text-[1.4rem] font-semibold leading-[1.22] text-pretty">{bound(finding.text)}</p>
+      <p className="text-[1.4rem] font-semibold leading-[1.22] text-pretty">{finding.text}</p>
       {part && <LimitBar value={part.value} u95={part.u95} limit={part.limits.use} label={finding.text} width={360} />}
       <ul className="m-0 grid list-none gap-1 p-0">
         {verdict.reasons.map((reason) => (

@@ -7,7 +7,7 @@ export function ShownRows({ shown }: { shown: Result["shown"] }) {
       <dt className="sub">{each.label}</dt>
       <dd className="m-0 text-right font-semibold">
         {each.text}
-        {each.plus_minus && <span className="sub font-normal"> ± {each.plus_minus}</span>}
+        {each.plus_minus && <span className="sub font-normal"> ±&nbsp;{each.plus_minus}</span>}
       </dd>
     </div>
   ));

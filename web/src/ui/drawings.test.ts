@@ -4,7 +4,6 @@ import { scales } from "./PegLine";
 import { bySight } from "./Calculation";
 import { pairs, partsBetween, together } from "./SeriesPlot";
 import { placeOnBar } from "./icons";
-import { bound } from "./words";
 
 it("places an error between the posts, and breaks the axis beyond one and a half times the limit", () => {
   expect(placeOnBar(0, 10)).toEqual({ at: 0.5, broken: false });
@@ -64,10 +63,6 @@ it("labels events that stand close together once", () => {
 it("says readings of one sight together", () => {
   const row = (where: string, given: string) => ({ path: given, where, given, arcsec_per_mm: 1, text: "" });
   expect(bySight([row("A", "1"), row("A", "2"), row("B", "3")]).map((each) => each.readings)).toEqual([["1", "2"], ["3"]]);
-});
-
-it("keeps a figure with its sign and unit", () => {
-  expect(bound("14″ up, ± 3″: 2.0 mm too high at 30 m.")).toBe("14″ up, ±\u00a03″: 2.0\u00a0mm too high at 30\u00a0m.");
 });
 
 it("says a day out in one line, but hides nothing that was struck or noted", () => {

@@ -10,11 +10,6 @@ export function closed(text: string): string {
   return /[.!?]$/.test(text) ? text : `${text}.`;
 }
 
-/** Keeps a figure with its sign and unit on one line. */
-export function bound(text: string): string {
-  return text.replace(/± /g, "±\u00a0").replace(/(\d) (mm|m|ft|km)\b/g, "$1\u00a0$2");
-}
-
 /** What records that are neither a check nor an event are called. */
 export const RECORD_NAMES: Record<string, string> = {
   "set-up": "Set-up",

@@ -21,7 +21,7 @@ export function FindingStrip({ saying, alone = false, children }: { saying: Answ
     <button className="flex min-h-[50px] w-full min-w-0 items-center gap-3 border-t border-line bg-card px-4 text-left" data-strip={result?.verdict.grade ?? "open"} {...(alone ? { "data-complete": Boolean(result), "data-fresh": saying.fresh } : {})} onPointerDown={(event) => event.preventDefault()} onClick={show}>
       {result && <GradeMark grade={result.verdict.grade} />}
       <span className="min-w-0 flex-1 truncate font-semibold" {...(alone && result ? { "data-finding": result.verdict.grade } : {})}>
-        {first ? `${first.text}${first.plus_minus ? ` ± ${first.plus_minus}` : ""}` : faults ? `${faults === 1 ? "One entry needs" : `${faults} entries need`} correcting` : answer?.progress.next ? `Next: ${answer.progress.next.where}` : "Type the first reading"}
+        {first ? `${first.text}${first.plus_minus ? ` ±\u00a0${first.plus_minus}` : ""}` : faults ? `${faults === 1 ? "One entry needs" : `${faults} entries need`} correcting` : answer?.progress.next ? `Next: ${answer.progress.next.where}` : "Type the first reading"}
       </span>
       <span aria-hidden="true" className="sub">
         Finding

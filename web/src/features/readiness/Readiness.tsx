@@ -15,7 +15,7 @@ import { Back, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE, usePreview } from "../../hooks/useQuestion";
 import { type Change, useDraft } from "../../hooks/useDraft";
 import { useKind } from "../../hooks/useKinds";
-import { bound, capital, lowered } from "../../ui/words";
+import { capital, lowered } from "../../ui/words";
 import { NoRoomLine } from "../../ui/NoRoomLine";
 
 const REASONS = ["no time", "equipment not available", "weather does not allow it"];
@@ -143,7 +143,7 @@ function Line({ step, now, better, draft, onLeave, onTake }: { step: Step; now: 
         </h2>
         {step.record && (
           <p>
-            {step.grade ? bound(step.finding ?? "") : "Stored; the verdict follows when you are online."}
+            {step.grade ? step.finding : "Stored; the verdict follows when you are online."}
             {step.stage === "as-left" ? " As left." : ""}
           </p>
         )}
