@@ -190,7 +190,7 @@ def test_the_rings_labels_stand_clear_of_each_other(opens: Opens) -> None:
     page = opens(PHONE, touch=True)
     begin(page, "plummet-first")
     page.locator("[data-step=near]").click()
-    labels = page.locator("[data-field] text", has_text=re.compile(r"^\s*\d+ mm\s*$"))
+    labels = page.locator("[data-field] text", has_text=re.compile(r"^\s*\d+\smm\s*$"))
     expect(labels).to_have_count(2)
     tops = sorted((box["y"], box["y"] + box["height"]) for label in labels.all() if (box := label.bounding_box()))
     assert tops[1][0] - tops[0][1] > 20

@@ -62,7 +62,7 @@ def test_a_firm_of_feet_is_asked_and_answered_in_feet(opens: Opens, ines: Device
     page.goto("/forecast")
     expect(page.get_by_label("Backsight, ft")).to_have_attribute("placeholder", "100")
     page.get_by_label("Centring, ft").fill("0.01")
-    expect(page.locator("[data-budget=position]")).to_contain_text(re.compile(r"within 0\.0\d+ ft"))
+    expect(page.locator("[data-budget=position]")).to_contain_text(re.compile(r"within 0\.0\d+\sft"))
     page.goto("/bench/plan/TS-03")
     page.get_by_label("Distance, ft").first.fill("100")
     page.get_by_label("Higher by, ft").first.fill("57.735")
