@@ -211,7 +211,7 @@ def test_a_known_rest_position_reaches_the_stand(opens: Opens) -> None:
     page.locator("#mark").fill("PC-07")
     page.get_by_role("button", name="Guide me").click()
     page.locator("[data-step=plate]").click()
-    expect(page.locator("[data-at-hand]")).to_contain_text(re.compile(r"level vial: −1\.\d div"))
+    expect(page.locator("[data-at-hand]")).to_contain_text(re.compile(r"level vial: −1\.\d\sdiv"))
 
 
 def test_a_file_of_any_kind_is_loaded_and_its_table_comes_back(opens: Opens, fresh: Fresh, tmp_path: Any) -> None:
