@@ -105,7 +105,7 @@ def test_server_and_browser_give_the_same_answers(opens: Opens, server_url: str)
 def test_a_whole_check_with_the_network_off(opens: Opens, level: str) -> None:
     """From tag to outbox to as left, a reload in between; on the server each record once, in order, and both agree."""
     page = opens(core=True)
-    on_device(page)
+    on_device(page, level)
     ready(page)
     page.wait_for_function("() => document.documentElement.dataset.coreStored")
     page.context.set_offline(True)

@@ -14,13 +14,14 @@ OUTBOX = "() => new Promise(done => { const r = indexedDB.open('naveta'); r.onsu
 HELD = """async () => {
   if (!navigator.serviceWorker.controller) return false;
   const held = (await (await caches.open('naveta-data')).keys()).map((one) => one.url);
-  return ['/api/session', '/api/kinds', '/api/fleet'].every((part) => held.some((url) => url.includes(part)));
+  return %s.every((part) => held.some((url) => url.includes(part)));
 }"""
 
 
-def on_device(page: Page) -> None:
-    """Wait until shell, session, kinds and yard are on the device: without a reload, on the first visit."""
-    until(page, HELD)
+def on_device(page: Page, *tags: str) -> None:
+    """Wait until shell, session, kinds, yard and these instruments are on the device: without a reload, on the first visit."""
+    parts = ["/api/session", "/api/kinds", "/api/fleet", *(f"/api/instruments/{tag}" for tag in tags)]
+    until(page, HELD % parts)
 
 
 def records_of(page: Page, tag: str) -> list[str]:

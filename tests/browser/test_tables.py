@@ -9,6 +9,7 @@ from playwright.sync_api import Page, expect
 
 from .conftest import PHONE, Fresh, Opens, finding, visit
 from .test_places import looked_at
+from .test_signal import on_device
 
 ROUNDS = """Job 17, north pier;;;;
 Observer;Jory;;;
@@ -70,6 +71,7 @@ def test_a_level_book_on_a_phone_without_signal(opens: Opens, fresh: Fresh, tmp_
     """
     tag = fresh("Merrow")
     page = opens(PHONE, touch=True, core=True)
+    on_device(page, tag)
     page.wait_for_function("() => document.documentElement.dataset.coreStored", timeout=90_000)
     visit(page, "/bench")
     page.get_by_role("button", name="Load from a file").click()

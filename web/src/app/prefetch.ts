@@ -1,5 +1,5 @@
 // What a person may want to look at without signal, fetched before it is opened: what their crew holds with its
-// history, the records they made last, then sixty instruments and the history of some. One after the other, so that
+// history, then sixty instruments, the records they made last, and the history of some. One after the other, so that
 // it never stands in the way of what the person does; it ends at the first that is not answered.
 import type { QueryClient } from "@tanstack/react-query";
 import { fleetQuery, historyQuery, instrumentQuery, myRecordsQuery, pointsQuery, recordQuery, recordsQuery } from "../api/queries";
@@ -19,9 +19,10 @@ export async function prefetch(client: QueryClient, owner: string, crew: string 
   const withHistory = rows.slice(0, MOST_HISTORIES);
   for (const row of withHistory.filter((one) => held(one) === 0)) await fetchHistory(client, row);
   await client.fetchQuery({ ...pointsQuery, ...once });
+  // A check of any of them can be begun without signal from here on: that goes before what was recorded.
+  for (const row of rows) await client.fetchQuery({ ...instrumentQuery(row.tag), ...once });
   const mine = await client.fetchQuery({ ...myRecordsQuery(owner), ...once });
   for (const record of mine.records) await client.fetchQuery({ ...recordQuery(record.id), ...once });
-  for (const row of rows) await client.fetchQuery({ ...instrumentQuery(row.tag), ...once });
   // What the crew holds was answered above and is not asked for again.
   for (const row of withHistory) await fetchHistory(client, row);
 }
