@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import http.client
 import re
+import time
 
 from playwright.sync_api import Page, expect
 
@@ -142,3 +144,19 @@ def test_the_same_id_with_other_content_is_refused(opens: Opens, level: str) -> 
     assert (answer.status, answer.json()["code"]) == (409, "other-content")
     page.reload()
     expect(page.get_by_label("Readings")).to_contain_text("1.8851")
+
+
+def test_a_connection_is_kept_while_somebody_reads_the_staff(server_url: str) -> None:
+    """A server that hangs up after two seconds costs a slow line a new connection for each reading, and a request that
+    goes out as it hangs up is lost."""
+    line = http.client.HTTPConnection(server_url.removeprefix("http://"), timeout=60)
+    line.request("GET", "/api/session")
+    first = line.getresponse()
+    assert (first.status, first.will_close) == (200, False)
+    first.read()
+    held = line.sock
+    time.sleep(6)
+    line.request("GET", "/api/session")
+    assert line.getresponse().status == 200
+    assert line.sock is held is not None
+    line.close()
