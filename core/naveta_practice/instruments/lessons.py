@@ -118,7 +118,7 @@ LEVELS_AND_CIRCLES: tuple[InstrumentLesson, ...] = (
     ),
     InstrumentLesson(
         "two-faces",
-        "Two faces",
+        "Two-face check",
         "A theodolite whose errors nobody knows. Point at the target and read both circles three times, turn over, and do the same. "
         "Half of what the faces differ by is the instrument's own error. If it is too much, turn its screw until both faces agree.",
         "circles",

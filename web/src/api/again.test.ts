@@ -1,4 +1,4 @@
-// What was asked before a change and answers after it is asked once more.
+// A request from before a change whose answer comes after it is made once more.
 import { QueryClient, QueryObserver } from "@tanstack/react-query";
 import { fetchAgain } from "./again";
 
@@ -57,7 +57,7 @@ describe("fetching again after a change", () => {
     expect(client.getQueryState(["fleet"])?.isInvalidated).toBe(true);
   });
 
-  it("asks again after a first request that was cut off, and only for what it is told to", async () => {
+  it("asks again after a first request that was cut off, and only for what is named", async () => {
     const links = slow(client, "links");
     const points = slow(client, "points");
     const again = fetchAgain(client, { queryKey: ["links"] });

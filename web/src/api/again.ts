@@ -1,7 +1,7 @@
 // What a change on the server makes old is fetched again: one way, after everything that is saved, sent or undone.
 import type { QueryClient, QueryFilters } from "@tanstack/react-query";
 
-/** Who is signed in is asked for by itself. */
+/** Who is signed in is another question. */
 const SHOWN: QueryFilters = { predicate: (each) => each.queryKey[0] !== "session" };
 
 /** Done when it has come. What is on its way may have been read before the change. Where it is the first answer, asking now

@@ -1,6 +1,6 @@
 """What c, i and t mean, and what is wrong with pointings: outliers, moves, scatter, a target that cannot say.
 
-Source: textbook; defaults and scatter of pointings: docs/judgement.md (Two faces).
+Source: textbook; defaults and scatter of pointings: docs/judgement.md (Two-face check).
 """
 
 from __future__ import annotations
