@@ -46,9 +46,17 @@ class KeptFileOut(Schema):
     at: datetime
 
 
+class RestoreAsked(Schema):
+    """A restore that was asked for; it has ended when the last outcome has this id."""
+
+    id: str
+    text: str
+
+
 class Outcome(Schema):
     """How the last restore ended."""
 
+    id: str
     ok: bool
     text: str
 
@@ -160,12 +168,12 @@ def delete_kept_file(request: HttpRequest, name: str) -> HttpResponse:
     return HttpResponse(status=204)
 
 
-@router.post("/kept-files/{name}/restore", response={202: Outcome}, operation_id="restore_backup")
+@router.post("/kept-files/{name}/restore", response={202: RestoreAsked}, operation_id="restore_backup")
 def post_restore(request: HttpRequest, name: str) -> Any:
     """Put a backup in place: new workers take over, what is there is set aside (manager)."""
     file = keeping.kept_file(name)
-    _or_conflict(lambda: ask_restore(actor=asker(request), file=file))
-    return Status(202, {"ok": True, "text": "The backup is being put in place."})
+    asked = _or_conflict(lambda: ask_restore(actor=asker(request), file=file))
+    return Status(202, {"id": asked, "text": "The backup is being put in place."})
 
 
 @router.get("/chain-ends", response=HeadLineOut, operation_id="chain_ends")
@@ -187,10 +195,10 @@ def _stamp() -> str:
     return f"{datetime.now(UTC):%Y-%m-%d-%H%M%S}-{secrets.token_hex(2)}"
 
 
-def _or_conflict(action: Callable[[], Any]) -> None:
-    """What cannot be done, in the API's own shape. Raises Conflict."""
+def _or_conflict(action: Callable[[], Any]) -> Any:
+    """What an action gives; what cannot be done, in the API's own shape. Raises Conflict."""
     try:
-        action()
+        return action()
     except BackupError as error:
         raise Conflict("not-kept", str(error)) from None
 

@@ -9,6 +9,7 @@ import signal
 import subprocess
 import sys
 import threading
+import uuid
 from pathlib import Path
 from typing import Any
 
@@ -26,8 +27,9 @@ SERVED = "NAVETA_SERVED_BY"
 AFTER_S = 0.5
 
 
-def ask_restore(*, actor: Person, file: KeptFile) -> None:
-    """Have a backup put in place; the answer to this goes out first. Raises Forbidden, BackupError."""
+def ask_restore(*, actor: Person, file: KeptFile) -> str:
+    """Have a backup put in place; the answer to this goes out first. Gives the id its outcome will have. Raises Forbidden,
+    BackupError."""
     require(actor, "manage-fleet")
     server = int(os.environ.get(SERVED) or 0)
     if not server:
@@ -35,8 +37,11 @@ def ask_restore(*, actor: Person, file: KeptFile) -> None:
     if settings.DATABASES["default"]["ENGINE"] != "django.db.backends.sqlite3":
         raise BackupError("This database is not SQLite: put it back with its own tools.")
     check(file.path)
-    (settings.NAVETA.data / REQUESTED).write_text(json.dumps({"file": str(file.path), "by": actor.username}))
+    asked = str(uuid.uuid4())
+    request = {"id": asked, "file": str(file.path), "by": actor.username}
+    (settings.NAVETA.data / REQUESTED).write_text(json.dumps(request))
     threading.Timer(AFTER_S, os.kill, (server, signal.SIGHUP)).start()
+    return asked
 
 
 def wanted(data: Path) -> bool:
@@ -51,7 +56,7 @@ def restore_requested(data: Path) -> None:
     request_file.unlink()
     manage = [sys.executable, str(ROOT / "server/manage.py")]
     steps = ([*manage, "restore", request["file"], "--replace"], [*manage, "migrate", "-v", "0"])
-    outcome = {"ok": True, "text": ""}
+    outcome = {"id": request["id"], "ok": True, "text": ""}
     environment = {**os.environ, "NAVETA_DATA": str(data), "DJANGO_SETTINGS_MODULE": "config.settings"}
     for step in steps:
         done = subprocess.run(step, capture_output=True, text=True, check=False, env=environment)
@@ -65,5 +70,4 @@ def restore_requested(data: Path) -> None:
 def last_outcome() -> dict[str, Any] | None:
     """How the last restore that was asked for on screen ended."""
     path = settings.NAVETA.data / OUTCOME
-    found: dict[str, Any] | None = json.loads(path.read_text()) if path.exists() else None
-    return found
+    return {"id": "", **json.loads(path.read_text())} if path.exists() else None

@@ -5,6 +5,7 @@ from __future__ import annotations
 import http.cookiejar
 import itertools
 import json
+import os
 import re
 import shutil
 import socket
@@ -29,6 +30,8 @@ DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 PATIENCE_MS = 60_000
 """How long a walk waits for what it looks at: several browsers share the processors, and a wait that is met costs nothing."""
 expect.set_options(timeout=PATIENCE_MS)
+SLOWER = float(os.environ.get("NAVETA_SLOWER", "1"))
+"""How many times slower the pages run (`make slow`): what happens to go well between two steps on a quick device fails then."""
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -152,6 +155,8 @@ def opens(server_url: str, browser: Browser) -> Iterator[Opens]:
             context.add_init_script("delete window.WebAssembly;")
         if not core and not away:
             context.add_init_script("delete Navigator.prototype.serviceWorker;")
+        if SLOWER > 1:
+            context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": SLOWER})
         page.clock.set_fixed_time(NOW)
         page.on("pageerror", lambda error: faults.append(str(error)))
         page.on("console", lambda messages: "Content Security Policy" in messages.text and faults.append(messages.text))

@@ -281,3 +281,26 @@ def test_a_record_changed_behind_the_servers_back_says_so(opens: Opens, server_d
     page.reload()
     page.wait_for_selector("[data-finding]")
     expect(page.locator("[data-broken]")).to_have_count(0)
+
+
+STEP_BACK = """(() => {
+  history.replaceState(null, "");
+  const real = history.replaceState;
+  history.replaceState = function (...state) {
+    history.replaceState = real;
+    real.apply(this, state);
+    setTimeout(() => history.back());
+  };
+})()"""
+"""A step back as soon as the page has looked at its address, before anything is drawn."""
+
+
+def test_a_step_back_while_a_page_is_first_drawn_is_not_lost(opens: Opens) -> None:
+    page = opens()
+    page.get_by_role("link", name="Plan", exact=True).click()
+    page.wait_for_url("**/plan")
+    page.context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": 6})
+    page.add_init_script(STEP_BACK)
+    page.reload()
+    page.wait_for_url(lambda address: address.endswith("/"))
+    page.wait_for_selector("[data-instrument]")

@@ -13,7 +13,7 @@ from playwright.sync_api import Page, expect
 
 from tests.written_demo import ROOT, demo_environment, written_demo
 
-from .conftest import DESK, PATIENCE_MS, Device, Opens, _free_port, _wait_for
+from .conftest import DESK, PATIENCE_MS, Device, Opens, _free_port, serving
 
 
 @pytest.fixture
@@ -21,19 +21,16 @@ def own_server(tmp_path: Path) -> Iterator[tuple[str, Path]]:
     """A demo of its own, that may be set back: its address and its folder."""
     data, port = tmp_path / "data", _free_port()
     shutil.copytree(written_demo(), data)
-    served = subprocess.Popen([sys.executable, "-m", "demo.run"], cwd=ROOT, env=demo_environment(data, port))
-    address = f"http://127.0.0.1:{port}"
-    _wait_for(address, served)
-    yield address, data
-    served.terminate()
-    served.wait(timeout=20)
+    command = [sys.executable, "-m", "demo.run"]
+    with serving(command, f"http://127.0.0.1:{port}", cwd=ROOT, env=demo_environment(data, port)) as address:
+        yield address, data
 
 
 def test_backup_verify_export_compare(opens: Opens) -> None:
     page = opens(DESK, "Ines Calder")
     page.goto("/settings/safe-keeping")
     page.get_by_role("button", name="Back up now").click()
-    expect(page.get_by_role("heading", name="Last backup: less than a day old")).to_be_visible(timeout=30_000)
+    expect(page.get_by_role("heading", name="Last backup: less than a day old")).to_be_visible()
     page.get_by_role("button", name="Verify all records").click()
     expect(page.locator("[data-verified=true]")).to_contain_text("records are whole", timeout=60_000)
     page.get_by_role("button", name="Export everything").click()

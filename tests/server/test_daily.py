@@ -166,8 +166,11 @@ class TestRestoreOnScreen:
         monkeypatch.setenv(restoring.SERVED, "4711")
         monkeypatch.setattr(restoring, "AFTER_S", 0.0)
         monkeypatch.setattr(restoring.os, "kill", lambda pid, sign: signals.append((pid, sign)))
-        assert ines.post(f"kept-files/{name}/restore", {}).status_code == 202
-        time.sleep(0.2)
+        asked = ines.post(f"kept-files/{name}/restore", {})
+        assert asked.status_code == 202
+        assert ines.get("safe-keeping").json()["restored"] is None, "asked for is not done"
+        while not signals:
+            time.sleep(0.05)
         assert signals == [(4711, signal.SIGHUP)]
         with closing(sqlite3.connect(data / DATABASE)) as db, db:
             db.execute("DELETE FROM records_record")
@@ -178,7 +181,7 @@ class TestRestoreOnScreen:
         (aside,) = data.glob("before-restore-*")
         assert (count(data / DATABASE), count(aside / DATABASE)) == (3, 0)
         assert ((data / KEY).read_text(), (aside / KEY).read_text()) == ("k" * 64, "n" * 64)
-        assert ines.get("safe-keeping").json()["restored"] is not None
+        assert ines.get("safe-keeping").json()["restored"]["id"] == asked.json()["id"]
 
     def test_one_of_a_newer_naveta_is_refused_both_ways(self, data: Path, tmp_path: Path) -> None:
         from operations.backups import backup

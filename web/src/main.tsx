@@ -1,6 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
 import { Problem } from "./api/client";
 import { applyStoredHand, applyStoredLight } from "./app/light";
 import { Notices } from "./app/notices";
@@ -46,16 +47,19 @@ async function begin(root: HTMLElement): Promise<void> {
   await step();
   createRoot(root).render(
     <StrictMode>
-      <QueryClientProvider client={client}>
-        <SessionProvider waiting={<main className="mx-auto max-w-[1320px] p-8"><Waiting what="Loading…" /></main>} failed={(again) => <NotReached again={again} />}>
-          <OutboxProvider>
-            <Onboard />
-            <Notices>
-              <Pages />
-            </Notices>
-          </OutboxProvider>
-        </SessionProvider>
-      </QueryClientProvider>
+      {/* Above what is drawn in slices: it listens from the start, and a step back taken meanwhile is not lost. */}
+      <BrowserRouter>
+        <QueryClientProvider client={client}>
+          <SessionProvider waiting={<main className="mx-auto max-w-[1320px] p-8"><Waiting what="Loading…" /></main>} failed={(again) => <NotReached again={again} />}>
+            <OutboxProvider>
+              <Onboard />
+              <Notices>
+                <Pages />
+              </Notices>
+            </OutboxProvider>
+          </SessionProvider>
+        </QueryClientProvider>
+      </BrowserRouter>
     </StrictMode>,
   );
   registerWorker();

@@ -7436,6 +7436,8 @@ export interface components {
          * @description How the last restore ended.
          */
         Outcome: {
+            /** Id */
+            id: string;
             /** Ok */
             ok: boolean;
             /** Text */
@@ -8745,6 +8747,16 @@ export interface components {
         ResetPassword: {
             /** Password */
             password: string;
+        };
+        /**
+         * RestoreAsked
+         * @description A restore that was asked for; it has ended when the last outcome has this id.
+         */
+        RestoreAsked: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
         };
         /**
          * Result
@@ -12997,7 +13009,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Outcome"];
+                    "application/json": components["schemas"]["RestoreAsked"];
                 };
             };
         };

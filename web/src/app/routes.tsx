@@ -1,6 +1,6 @@
 // Addresses. The yard comes with the first script; the other places when they are first entered, or ahead of it.
 import { type ComponentType } from "react";
-import { BrowserRouter, Link, Navigate, Route, Routes, matchPath, useLocation } from "react-router";
+import { Link, Navigate, Route, Routes, matchPath, useLocation } from "react-router";
 import { Yard } from "../features/fleet";
 import { Head } from "../ui/parts";
 import { Fallen } from "./Fallen";
@@ -98,10 +98,8 @@ function Addressed() {
 
 export function Pages() {
   return (
-    <BrowserRouter>
-      <Fallen>
-        <Addressed />
-      </Fallen>
-    </BrowserRouter>
+    <Fallen>
+      <Addressed />
+    </Fallen>
   );
 }

@@ -50,8 +50,9 @@ function Camera({ onTag }: { onTag: (tag: string) => void }) {
     let stop = (): unknown => undefined;
     const seen = (code: string) => {
       const tag = tagIn(code);
-      const row = tag && latest.current.rows?.find((each) => matches(each, tag));
-      if (over) return;
+      const { rows } = latest.current;
+      if (over || !rows) return;
+      const row = tag && rows.find((each) => matches(each, tag));
       if (!row) return setText(tag ? `${tag} is no instrument of this fleet.` : "This code is no label of an instrument.");
       over = true;
       latest.current.onTag(row.tag);

@@ -6,6 +6,7 @@ import { type Schemas, api, data } from "../../api/client";
 import { safeKeepingQuery } from "../../api/queries";
 import { Dialog, Trouble } from "../../ui/parts";
 import { useSaving } from "../../ui/useSaving";
+import { untilRestored } from "./restored";
 
 type File = Schemas["KeptFileOut"];
 const SHOWN = 6;
@@ -58,8 +59,8 @@ function Ask({ file, action, when, onClose }: { file: File; action: "restore" | 
   };
   const restore = () =>
     run(async () => {
-      await data(api.POST("/api/kept-files/{name}/restore", path));
-      await untilServed();
+      const asked = await data(api.POST("/api/kept-files/{name}/restore", path));
+      await untilRestored(asked.id);
       location.reload();
     });
   const what = file.what === "backup" ? "backup" : "export";
@@ -78,15 +79,4 @@ function Ask({ file, action, when, onClose }: { file: File; action: "restore" | 
       </div>
     </Dialog>
   );
-}
-
-const FIRST_MS = 3_000;
-const TRIES = 90;
-
-/** Until the server answers again, with what was put in place. */
-async function untilServed(): Promise<void> {
-  for (let n = 0; n < TRIES; n += 1) {
-    await new Promise((done) => setTimeout(done, n ? 1_000 : FIRST_MS));
-    if (await fetch("/api/session").then((answer) => answer.ok, () => false)) return;
-  }
 }
