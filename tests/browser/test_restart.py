@@ -41,7 +41,7 @@ def _started(playwright: Playwright, profile: Path, server_url: str, *, offline:
 
 def arrived(page: Page, tag: str, count: int) -> None:
     """Wait until so many checks are on record: what was made offline is sent in the background."""
-    end = time.monotonic() + 15
+    end = time.monotonic() + PATIENCE_MS / 1_000
     while len(records_of(page, tag)) != count:
         assert time.monotonic() < end, f"{len(records_of(page, tag))} records instead of {count}"
         page.wait_for_timeout(200)

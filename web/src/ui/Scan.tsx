@@ -4,7 +4,7 @@ import { ScanLine } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { fleetQuery } from "../api/queries";
 import { tagIn } from "../documents/scan";
-import { matches } from "../documents/fleet";
+import { tagKey } from "../documents/fleet";
 import { Dialog } from "./parts";
 
 type Props = { onTag: (tag: string) => void; compact?: boolean };
@@ -52,7 +52,7 @@ function Camera({ onTag }: { onTag: (tag: string) => void }) {
       const tag = tagIn(code);
       const { rows } = latest.current;
       if (over || !rows) return;
-      const row = tag && rows.find((each) => matches(each, tag));
+      const row = tag && rows.find((each) => tagKey(each.tag) === tagKey(tag));
       if (!row) return setText(tag ? `${tag} is no instrument of this fleet.` : "This code is no label of an instrument.");
       over = true;
       latest.current.onTag(row.tag);
