@@ -80,8 +80,8 @@ test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone
 	@$(MAKE) --no-print-directory -j 2 --output-sync=target test-web test-python
 	@.venv/bin/pytest -n 3 --dist worksteal --durations 10 tests/browser
 
-slow: .venv/tests setup chromium ## the browser's walks on pages three times slower: finds steps that depend on being quick
-	@NAVETA_SLOWER=3 .venv/bin/pytest -n 2 --dist worksteal --durations 10 tests/browser
+slow: .venv/tests setup chromium ## the browser's walks on pages two and a half times slower: finds steps that depend on being quick
+	@NAVETA_SLOWER=2.5 .venv/bin/pytest -n 2 --dist worksteal --durations 10 tests/browser
 
 test-postgres: .venv/tests ## the server's tests on Debian's PostgreSQL, started in a folder of its own; 16 writers
 	@ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || { [ "$$(id -u)" = 0 ] && apt-get update -qq && apt-get install -y -qq postgresql >/dev/null; }
