@@ -61,7 +61,7 @@ def restore_requested(data: Path) -> None:
     for step in steps:
         done = subprocess.run(step, capture_output=True, text=True, check=False, env=environment)
         if done.returncode:
-            outcome = {"ok": False, "text": done.stderr.strip().removeprefix("CommandError: ")}
+            outcome |= {"ok": False, "text": done.stderr.strip().removeprefix("CommandError: ")}
             break
         outcome["text"] = f"{outcome['text']} {done.stdout.strip()}".strip()
     (data / OUTCOME).write_text(json.dumps(outcome))
