@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Callable
 
@@ -9,6 +10,8 @@ from playwright.sync_api import Page, expect
 
 from .conftest import visit
 
+PLAY_TURNS = 0.1
+"""More than any screw can be turned before it takes hold."""
 MIDDLE = 210.0
 """Where the hairs cross, in the drawing's own units."""
 
@@ -147,7 +150,8 @@ def seconds_of(packed: str) -> int:
 
 
 def turn_until(page: Page, screw: str, seen: Callable[[], float], wanted: float) -> None:
-    """Turn a screw a little, see what it does, then as much as is wanted; look again and turn by what is left."""
+    """Turn a screw a little, see what it does, then as much as is wanted; look again and turn by what is left. A screw has
+    play: who has turned too far goes back beyond and comes again from the same side."""
     slider = page.get_by_label(f"Turns of the {screw}", exact=True)
 
     def to(turns: float) -> float:
@@ -159,7 +163,11 @@ def turn_until(page: Page, screw: str, seen: Callable[[], float], wanted: float)
     per_turn = (to(0.1) - before) / 0.1
     turns = round((wanted - before) / per_turn * 200) / 200
     left = wanted - to(turns)
-    to(round((turns + left / per_turn) * 200) / 200)
+    last = round((turns + left / per_turn) * 200) / 200
+    side = math.copysign(PLAY_TURNS, turns - 0.1)
+    if (last - turns) * side < 0:
+        to(last - side)
+    to(last)
 
 
 def finish(page: Page, *, passed: bool) -> None:
