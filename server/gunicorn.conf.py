@@ -12,7 +12,7 @@ timeout = 60
 """Seconds a worker may take; slow clients are for a proxy that buffers, see docs/running.md."""
 keepalive = 75
 """Seconds a connection is kept between two requests: longer than a person takes from one reading to the next. The default
-of two cost a slow line a new connection each time, and a request that went out as the server hung up was lost."""
+of two meant a new connection each time on a slow line, and a request that went out as the server hung up was lost."""
 
 
 def on_starting(_server: Any) -> None:

@@ -42,7 +42,7 @@ CONTROL_OF: dict[str, Control] = {
 LASER_S = 60.0
 """A laser plummet switches itself off after this time."""
 PRESS_OF = {False: 1.0, True: 0.05}
-"""A foot that was pressed in already goes in hardly any further."""
+"""A foot that was pressed in already goes in almost no further."""
 MOST_TURNS = 8.0
 
 

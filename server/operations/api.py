@@ -46,8 +46,8 @@ class KeptFileOut(Schema):
     at: datetime
 
 
-class RestoreAsked(Schema):
-    """A restore that was asked for; it has ended when the last outcome has this id."""
+class RestoreRequested(Schema):
+    """A restore that was requested; it has ended when the last outcome has this id."""
 
     id: str
     text: str
@@ -168,12 +168,12 @@ def delete_kept_file(request: HttpRequest, name: str) -> HttpResponse:
     return HttpResponse(status=204)
 
 
-@router.post("/kept-files/{name}/restore", response={202: RestoreAsked}, operation_id="restore_backup")
+@router.post("/kept-files/{name}/restore", response={202: RestoreRequested}, operation_id="restore_backup")
 def post_restore(request: HttpRequest, name: str) -> Any:
     """Put a backup in place: new workers take over, what is there is set aside (manager)."""
     file = keeping.kept_file(name)
-    asked = _or_conflict(lambda: ask_restore(actor=asker(request), file=file))
-    return Status(202, {"id": asked, "text": "The backup is being put in place."})
+    requested = _or_conflict(lambda: ask_restore(actor=asker(request), file=file))
+    return Status(202, {"id": requested, "text": "The backup is being put in place."})
 
 
 @router.get("/chain-ends", response=HeadLineOut, operation_id="chain_ends")

@@ -37,11 +37,11 @@ def ask_restore(*, actor: Person, file: KeptFile) -> str:
     if settings.DATABASES["default"]["ENGINE"] != "django.db.backends.sqlite3":
         raise BackupError("This database is not SQLite: put it back with its own tools.")
     check(file.path)
-    asked = str(uuid.uuid4())
-    request = {"id": asked, "file": str(file.path), "by": actor.username}
+    identity = str(uuid.uuid4())
+    request = {"id": identity, "file": str(file.path), "by": actor.username}
     (settings.NAVETA.data / REQUESTED).write_text(json.dumps(request))
     threading.Timer(AFTER_S, os.kill, (server, signal.SIGHUP)).start()
-    return asked
+    return identity
 
 
 def wanted(data: Path) -> bool:
@@ -63,7 +63,8 @@ def restore_requested(data: Path) -> None:
         if done.returncode:
             outcome |= {"ok": False, "text": done.stderr.strip().removeprefix("CommandError: ")}
             break
-        outcome["text"] = f"{outcome['text']} {done.stdout.strip()}".strip()
+        # The first line is what was done; what to do next is for who runs the command by hand.
+        outcome["text"] = f"{outcome['text']} {done.stdout.strip().partition(chr(10))[0]}".strip()
     (data / OUTCOME).write_text(json.dumps(outcome))
 
 

@@ -91,7 +91,7 @@ class SessionOut(Schema):
     preferred_method: str | None
     """The way of setting up that the firm offers first."""
     judge_raw: bool
-    """Whether the firm judges two faces by the raw differences."""
+    """Whether the firm judges the two-face check by the raw differences."""
     writing: WritingOut
     views: list[FleetView]
     """Views of the fleet this person keeps."""

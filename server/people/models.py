@@ -37,7 +37,7 @@ class Organisation(models.Model):
     preferred_method = models.CharField(
         max_length=30, default="", blank=True, help_text="The method of setting up offered first."
     )
-    judge_raw = models.BooleanField(default=False, help_text="Two faces judged by 2c and 2i, not by half of them.")
+    judge_raw = models.BooleanField(default=False, help_text="Two-face check judged by 2c and 2i, not by half of them.")
 
     staff_word = models.CharField(
         max_length=8, default="staff", help_text="What a levelling staff is called: staff or rod."

@@ -88,6 +88,7 @@ def test_back_to_a_backup_while_it_serves(own_server: tuple[str, Path], browser)
     page.get_by_role("button", name="Restore").click()
     page.get_by_role("dialog").get_by_role("button", name="Restore").click()
     expect(page.locator("[data-restored=true]")).to_contain_text("The last restore was done", timeout=240_000)
+    expect(page.locator("[data-restored=true]")).not_to_contain_text("manage.py")  # that was done too
     again = Device(address, "ines")
     assert again.call("GET", "ledger?limit=1")[1]["count"] == before
     assert again.call("GET", f"records/{identity}")[0] == 404

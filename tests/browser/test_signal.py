@@ -147,8 +147,8 @@ def test_the_same_id_with_other_content_is_refused(opens: Opens, level: str) -> 
 
 
 def test_a_connection_is_kept_while_somebody_reads_the_staff(server_url: str) -> None:
-    """A server that hangs up after two seconds costs a slow line a new connection for each reading, and a request that
-    goes out as it hangs up is lost."""
+    """After two seconds, as before, each reading on a slow line needed a new connection, and a request sent as the server
+    closed the old one was lost."""
     line = http.client.HTTPConnection(server_url.removeprefix("http://"), timeout=60)
     line.request("GET", "/api/session")
     first = line.getresponse()

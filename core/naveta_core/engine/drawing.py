@@ -61,7 +61,7 @@ def circle(
 def tube(
     rows: Sequence[tuple[str, float, str]], rest: float | None, tilt: Sequence[float | None], half: float
 ) -> TubePicture:
-    """A tubular vial, once a heading: `(label, bubble in divisions, path)`, where it rests when plumb, the tilt's share."""
+    """A tubular vial, once a heading: `(label, bubble in divisions, path)`, its reversing point, the tilt's share."""
     found = [
         TubePictureRow(label=label, bubble_div=bubble, path=path, tilt_div=share)
         for (label, bubble, path), share in zip(rows, tilt, strict=True)

@@ -17,7 +17,7 @@ from statistics import NormalDist
 
 _LARGE_DOF = 100.0
 _MOST_DOF = 300.0
-"""F hardly changes from there on."""
+"""F is almost constant from there on."""
 _TOLERANCE = 1e-10
 _MOST_STEPS = 80
 _EPS = 1e-15

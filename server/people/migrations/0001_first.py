@@ -24,7 +24,7 @@ class Migration(migrations.Migration):
             fields=[
                 ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
                 ('preferred_method', models.CharField(blank=True, default='', help_text='The method of setting up offered first.', max_length=30)),
-                ('judge_raw', models.BooleanField(default=False, help_text='Two faces judged by 2c and 2i, not by half of them.')),
+                ('judge_raw', models.BooleanField(default=False, help_text='Two-face check judged by 2c and 2i, not by half of them.')),
                 ('staff_word', models.CharField(default='staff', help_text='What a levelling staff is called: staff or rod.', max_length=8)),
                 ('decimal_mark', models.CharField(default='.', help_text='The mark before decimals on screen and paper.', max_length=1)),
                 ('length_unit', models.CharField(default='m', help_text='Unit in which new documents begin.', max_length=4)),

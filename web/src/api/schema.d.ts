@@ -8749,10 +8749,10 @@ export interface components {
             password: string;
         };
         /**
-         * RestoreAsked
-         * @description A restore that was asked for; it has ended when the last outcome has this id.
+         * RestoreRequested
+         * @description A restore that was requested; it has ended when the last outcome has this id.
          */
-        RestoreAsked: {
+        RestoreRequested: {
             /** Id */
             id: string;
             /** Text */
@@ -13009,7 +13009,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RestoreAsked"];
+                    "application/json": components["schemas"]["RestoreRequested"];
                 };
             };
         };

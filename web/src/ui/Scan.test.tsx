@@ -29,7 +29,7 @@ afterEach(() => {
 
 const shows = (text: string) => act(() => camera.seen({ getText: () => text }));
 
-/** A camera that looks, beside a fleet that has not come yet. */
+/** An open camera, and a fleet that has not loaded yet. */
 async function opened() {
   const client = new QueryClient({ defaultOptions: { queries: { enabled: false } } });
   const onTag = vi.fn();
@@ -48,7 +48,7 @@ async function opened() {
   return { onTag, fleet };
 }
 
-it("calls a label no stranger before the fleet has come, and knows it then", async () => {
+it("says nothing of a label before the fleet has loaded, and opens it then", async () => {
   const { onTag, fleet } = await opened();
   shows("https://naveta.example/instruments/LV-07");
   expect(screen.getByRole("status").textContent).toBe("Hold the code of the label in the picture.");
@@ -57,7 +57,7 @@ it("calls a label no stranger before the fleet has come, and knows it then", asy
   expect(onTag.mock.calls).toEqual([["LV-07"]]);
 });
 
-it("says which label is none of the fleet's, and goes on looking", async () => {
+it("names a label that is not of this fleet, and goes on scanning", async () => {
   const { onTag, fleet } = await opened();
   await fleet("LV-02", "LV-70");
   shows("LV-07");

@@ -20,7 +20,7 @@ export function Head({ title, sub, actions, low = false }: { title: ReactNode; s
 
 type Asked = { title: string; onClose: () => void; children: ReactNode; wide?: boolean };
 
-/** A closed one costs a page nothing: it is not there. */
+/** A closed one is not on the page at all. */
 export function Dialog({ open, ...asked }: Asked & { open: boolean }) {
   return open ? <OpenDialog {...asked} /> : null;
 }

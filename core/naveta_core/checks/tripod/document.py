@@ -81,7 +81,7 @@ class HeadMove(Answer):
 
 
 class TripodFigures(Figures):
-    """What does not spring back, and the twist under load."""
+    """Residual twist, and the twist under load."""
 
     set_arcsec: float
     sigma_set_arcsec: float

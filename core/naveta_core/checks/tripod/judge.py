@@ -43,7 +43,7 @@ def needs(_document: Tripod) -> Needs:
 def _quantities(
     document: Tripod, read: TripodRead, moves: HeadMoves, residual: list[int], within: float, scale: float
 ) -> list[JudgedQuantity]:
-    """What does not spring back, and the twist under load; each also with every single round left out."""
+    """Residual twist, and the twist under load; each also with every single round left out."""
     estimates = estimates_of(document, moves, within, scale)
     q = 2 * within / len(moves.sets) * scale**2
 

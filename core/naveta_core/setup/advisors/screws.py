@@ -21,7 +21,7 @@ Divisions = Annotated[float, Field(ge=-40, le=40), InOwnUnit]
 
 
 class VialReading(Part):
-    """A plate vial as read: its right end's bearing, where the bubble is, where it rests when the axis is plumb."""
+    """A plate vial as read: its right end's bearing, where the bubble is, its reversing point."""
 
     bearing_deg: Bearing
     bubble_div: Divisions

@@ -27,4 +27,5 @@ class Command(BaseCommand):
         except BackupError as error:
             raise CommandError(str(error)) from None
         kept = f" What was there is in {aside.name}." if aside else ""
-        self.stdout.write(f"Put back from {options['file'].name}.{kept} Now run manage.py migrate, then start Naveta.")
+        self.stdout.write(f"Put back from {options['file'].name}.{kept}")
+        self.stdout.write("Now run manage.py migrate, then start Naveta.")

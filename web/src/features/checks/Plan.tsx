@@ -1,4 +1,4 @@
-// Before walking out: which targets for two faces, how steep they stand, what they can prove, and how often to point.
+// Before walking out: which targets for the two-face check, how steep they stand, what they can prove, and how often to point.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";

@@ -1,10 +1,10 @@
-// By what the firm judges two faces.
+// By what the firm judges a two-face check.
 import { useQueryClient } from "@tanstack/react-query";
 import { NoSignal, send } from "../../api/client";
 import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 
-/** By what the firm judges two faces: the error, or the raw difference; the manager sets it. */
+/** By what the firm judges a two-face check: the error, or the raw difference; the manager sets it. */
 export function Raw() {
   const { session, may } = useHere();
   const client = useQueryClient();

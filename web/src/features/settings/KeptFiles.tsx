@@ -59,8 +59,8 @@ function Ask({ file, action, when, onClose }: { file: File; action: "restore" | 
   };
   const restore = () =>
     run(async () => {
-      const asked = await data(api.POST("/api/kept-files/{name}/restore", path));
-      await untilRestored(asked.id);
+      const requested = await data(api.POST("/api/kept-files/{name}/restore", path));
+      await untilRestored(requested.id);
       location.reload();
     });
   const what = file.what === "backup" ? "backup" : "export";

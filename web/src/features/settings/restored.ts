@@ -1,20 +1,20 @@
-// When a restore that was asked for has ended.
+// When a restore that was requested has ended.
 const EACH_MS = 1_000;
 const TRIES = 120;
 const SIGNED_OUT = [401, 403];
 
-/** Until the server's last restore is the one asked for, done or not done. That it answers is no sign: workers of before answer
+/** Until the server's last restore is the one requested, done or not done. That it answers is no sign: workers of before answer
  * until they have ended. Who may not ask any more was signed out by it. */
-export async function untilRestored(asked: string): Promise<void> {
+export async function untilRestored(identity: string): Promise<void> {
   for (let n = 0; n < TRIES; n += 1) {
     await new Promise((done) => setTimeout(done, EACH_MS));
-    if (await ended(asked).catch(() => false)) return;
+    if (await ended(identity).catch(() => false)) return;
   }
 }
 
-async function ended(asked: string): Promise<boolean> {
+async function ended(identity: string): Promise<boolean> {
   const answer = await fetch("/api/safe-keeping", { cache: "no-store" });
   if (!answer.ok) return SIGNED_OUT.includes(answer.status);
   const found: { restored: { id: string } | null } = await answer.json();
-  return found.restored?.id === asked;
+  return found.restored?.id === identity;
 }

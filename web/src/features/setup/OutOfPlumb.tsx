@@ -1,4 +1,4 @@
-// A mark out of plumb: how far its head is from its foot, measured or from its angle, and what that costs a direction.
+// A mark out of plumb: how far its head is from its foot, measured or from its angle, and what it adds to a direction.
 import { useState } from "react";
 import type { Fault, Schemas } from "../../api/client";
 import type { SetUpDocument } from "../../documents/setUp";

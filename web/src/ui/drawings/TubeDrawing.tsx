@@ -1,4 +1,4 @@
-// A tubular vial, once a heading: where the bubble stood, where it rests when the axis is plumb, and the tilt's share.
+// A tubular vial, once a heading: where the bubble stood, its reversing point, and the tilt's share.
 import { useNarrow } from "../../hooks/useNarrow";
 import type { TubePicture } from "./types";
 
