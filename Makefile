@@ -2,7 +2,6 @@
 .DEFAULT_GOAL := help
 PY := .venv/bin/python
 NAVETA_PORT ?= 8000
-export PYTHONPATH := server:.
 
 help: ## what there is
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed 's/:.*## /	/'
@@ -12,6 +11,8 @@ help: ## what there is
 	@python3.11 -m venv .venv 2>/dev/null || python3 -m venv .venv
 	@$(PY) -m pip install -q --disable-pip-version-check -r requirements.txt
 	@$(PY) -m pip install -q --disable-pip-version-check --no-deps -e core
+	@# Tests and tools find server and demo wherever they are started from.
+	@printf '%s\n' "$(CURDIR)/server" "$(CURDIR)" > "$$($(PY) -c "import sysconfig; print(sysconfig.get_path('purelib'))")/naveta-places.pth"
 	@touch $@
 
 .venv/tests: .venv/ready requirements-test.txt
@@ -28,7 +29,14 @@ web/public/core/pack.json: .venv/ready web/node_modules/.package-lock.json tools
 	@$(PY) tools/pack_core.py
 	@touch $@
 
-web/dist/index.html: web/public/core/pack.json $(shell find web/src web/public -type f -not -path 'web/public/core/*' 2>/dev/null) web/index.html web/vite.config.ts
+# The API's text and the web's types are made, not kept; what of them is kept is the short summary beside the tests.
+web/src/api/schema.d.ts: .venv/ready web/node_modules/.package-lock.json $(shell find core server -name '*.py' -not -path '*/build/*' 2>/dev/null)
+	@echo "Writing the web's types…"
+	@cd server && NAVETA_DATA=$(CURDIR)/build/contract ../$(PY) -m config.contract ../web/openapi.json
+	@cd web && npm run --silent types:generate
+	@touch $@
+
+web/dist/index.html: web/public/core/pack.json $(shell find web/src web/public -type f -not -path 'web/public/core/*' -not -path 'web/src/api/schema.d.ts' 2>/dev/null) web/index.html web/vite.config.ts
 	@echo "Building the web…"
 	@cd web && npm run --silent build
 	@touch $@
@@ -60,8 +68,8 @@ lint: .venv/tests
 	@.venv/bin/mypy
 	@.venv/bin/lint-imports >/tmp/naveta-imports.log || { cat /tmp/naveta-imports.log; exit 1; }
 
-test-web: .venv/ready web/node_modules/.package-lock.json ## the web's lint, types and units
-	@cd web && npm run --silent lint && npm run --silent types:check && npm run --silent types && npm run --silent test
+test-web: web/src/api/schema.d.ts ## the web's lint, types and units
+	@cd web && npm run --silent lint && npm run --silent types && npm run --silent test
 
 build/core-alone/ready: requirements.txt
 	@rm -rf build/core-alone && python3 -m venv build/core-alone
@@ -108,8 +116,8 @@ pictures: .venv/tests setup chromium ## take docs/screenshots/ again from the de
 	@command -v pdftoppm >/dev/null || { [ "$$(id -u)" = 0 ] && apt-get install -y -qq poppler-utils >/dev/null; }
 	@$(PY) tools/pictures.py
 
-contract: .venv/ready ## write the API's text and the web's types again
-	@cd server && ../$(PY) -m config.contract ../web/openapi.json && cd ../web && npm run --silent types:generate
+contract: web/src/api/schema.d.ts ## after a change of the API that is meant: write its summary and the web's types
+	@cd server && NAVETA_DATA=$(CURDIR)/build/contract ../$(PY) -m config.contract ../web/openapi.json ../tests/server/api_shape.txt
 
 lock: ## lock the Python packages again, without addresses
 	@.venv/bin/pip install -q pip-tools

@@ -6,7 +6,7 @@ import subprocess
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
-LEFT_OUT = ("/migrations/", "web/src/api/schema")
+LEFT_OUT = ("/migrations/",)
 
 
 def main() -> None:

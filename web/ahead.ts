@@ -35,11 +35,17 @@ export function ahead(): Plugin {
     generateBundle(_, bundle) {
       const chunks = Object.values(bundle).filter((each) => each.type === "chunk");
       const seen = new Set<string>();
-      for (const entry of chunks.filter((chunk) => chunk.isEntry)) for (const _file of withImports(entry, bundle, seen));
+      for (const entry of chunks.filter((chunk) => chunk.isEntry))
+        for (const _file of withImports(entry, bundle, seen));
       const pages = PAGES.map(({ path, feature, data }) => {
         const own = feature ? chunks.find((chunk) => chunk.facadeModuleId?.endsWith(feature)) : undefined;
-        if (feature && !own && !chunks.some((chunk) => chunk.moduleIds.some((id) => id.endsWith(feature)))) this.error(`no script for ${feature}`);
-        return { path, scripts: own ? [...withImports(own, bundle, new Set(seen))].map((file) => `/${file}`) : [], data };
+        if (feature && !own && !chunks.some((chunk) => chunk.moduleIds.some((id) => id.endsWith(feature))))
+          this.error(`no script for ${feature}`);
+        return {
+          path,
+          scripts: own ? [...withImports(own, bundle, new Set(seen))].map((file) => `/${file}`) : [],
+          data,
+        };
       });
       this.emitFile({ type: "asset", fileName: "ahead.json", source: JSON.stringify(pages) });
     },

@@ -6,7 +6,9 @@ import { defineConfig } from "vitest/config";
 import { ahead } from "./ahead.ts";
 
 /** Where the core for the browser lies (tools/pack_core.py); null in the units' tests. */
-const pack = existsSync("public/core/pack.json") ? (JSON.parse(readFileSync("public/core/pack.json", "utf8")) as { folder: string }).folder : null;
+const pack = existsSync("public/core/pack.json")
+  ? (JSON.parse(readFileSync("public/core/pack.json", "utf8")) as { folder: string }).folder
+  : null;
 
 export default defineConfig(({ mode }) => ({
   define: { __CORE_FOLDER__: JSON.stringify(mode === "test" ? null : pack) },
@@ -42,14 +44,21 @@ export default defineConfig(({ mode }) => ({
   worker: { format: "es" as const },
   build: {
     // The content policy lets fonts and pictures come from the server only.
-    assetsInlineLimit: 0, target: "es2022", sourcemap: false,
+    assetsInlineLimit: 0,
+    target: "es2022",
+    sourcemap: false,
     // What every page begins with is one file, not a dozen: a slow line asks for six at a time. What several places
     // share and is small comes with it.
     modulePreload: { polyfill: false },
     rolldownOptions: {
       output: {
         codeSplitting: {
-          groups: [{ name: "start", test: /src[\\/](main|api[\\/]\w+|hooks[\\/]\w+|app[\\/](events|eventKinds|useEach|useDiscard)|ui[\\/](Field|Fold|FileInput|Named|NumberField|permission|useSavedForm|useSaving))\.tsx?$/ }],
+          groups: [
+            {
+              name: "start",
+              test: /src[\\/](main|api[\\/]\w+|hooks[\\/]\w+|app[\\/](events|eventKinds|useEach|useDiscard)|ui[\\/](Field|Fold|FileInput|Named|NumberField|permission|useSavedForm|useSaving))\.tsx?$/,
+            },
+          ],
         },
       },
     },

@@ -7,7 +7,6 @@ import json
 import random
 import uuid
 from collections.abc import Iterator
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -19,6 +18,7 @@ from hypothesis import HealthCheck, settings
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import response_schema_conformance
 
+from config.contract import contract
 from config.wsgi import application
 from naveta_core.checks import KINDS
 from people.models import Person
@@ -27,8 +27,7 @@ from ..core.attack.fuzz import mutated
 from .conftest import Api
 from .test_bench_kinds import OF, simulated, things  # noqa: F401
 
-CONTRACT = Path(__file__).resolve().parents[2] / "web/openapi.json"
-schema = schemathesis.openapi.from_dict(json.loads(CONTRACT.read_text()))
+schema = schemathesis.openapi.from_dict(json.loads(contract()))
 schema.app = application
 schema.config.phases.coverage.enabled = False
 

@@ -50,7 +50,14 @@ async function begin(root: HTMLElement): Promise<void> {
       {/* Above what is drawn in slices: it listens from the start, and a step back taken meanwhile is not lost. */}
       <BrowserRouter>
         <QueryClientProvider client={client}>
-          <SessionProvider waiting={<main className="mx-auto max-w-[1320px] p-8"><Waiting what="Loading…" /></main>} failed={(again) => <NotReached again={again} />}>
+          <SessionProvider
+            waiting={
+              <main className="mx-auto max-w-[1320px] p-8">
+                <Waiting what="Loading…" />
+              </main>
+            }
+            failed={(again) => <NotReached again={again} />}
+          >
             <OutboxProvider>
               <Onboard />
               <Notices>

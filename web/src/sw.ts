@@ -14,9 +14,15 @@ declare const __CORE_FOLDER__: string | null;
 precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
 registerRoute(new NavigationRoute(createHandlerBoundToURL("index.html"), { denylist: [/^\/api\//] }));
-registerRoute(({ url, request }) => url.pathname.startsWith("/api/") && !PASSED_ON.has(url.pathname) && request.method === "GET", ({ request }) => latest(request));
+registerRoute(
+  ({ url, request }) => url.pathname.startsWith("/api/") && !PASSED_ON.has(url.pathname) && request.method === "GET",
+  ({ request }) => latest(request),
+);
 
-registerRoute(({ url }) => url.pathname.startsWith("/core/") && !url.pathname.endsWith("pack.json"), ({ request }) => stored(request));
+registerRoute(
+  ({ url }) => url.pathname.startsWith("/core/") && !url.pathname.endsWith("pack.json"),
+  ({ request }) => stored(request),
+);
 
 /** Python and the core: once fetched they are on the device; their folder's name changes with their contents. */
 async function stored(request: Request): Promise<Response> {
@@ -44,13 +50,16 @@ async function keep(cache: Cache, request: Request, response: Response): Promise
   const headers = new Headers(response.headers);
   headers.set(STORED_AT, response.headers.get("X-Naveta-Now") ?? new Date().toISOString());
   // A full device keeps what it has; the answer itself still reaches the page.
-  await cache.put(request, new Response(await response.blob(), { status: response.status, headers })).catch(() => undefined);
+  await cache
+    .put(request, new Response(await response.blob(), { status: response.status, headers }))
+    .catch(() => undefined);
 }
 
 /** Another version of the core has another folder: the old one is not needed any more. */
 async function clearCore(): Promise<void> {
   const cache = await caches.open(CORE);
-  for (const request of await cache.keys()) if (!request.url.includes(`/core/${__CORE_FOLDER__}/`)) await cache.delete(request);
+  for (const request of await cache.keys())
+    if (!request.url.includes(`/core/${__CORE_FOLDER__}/`)) await cache.delete(request);
 }
 
 self.addEventListener("activate", (event) => event.waitUntil(Promise.all([self.clients.claim(), clearCore()])));

@@ -5,22 +5,42 @@ import ts from "typescript";
 import { expect, it } from "vitest";
 
 const SOURCE = resolve(__dirname);
-const OLD = new RegExp(`\\b(${(JSON.parse(readFileSync(resolve(SOURCE, "../../tests/old_words.json"), "utf8")) as string[]).join("|")})(?!\\w)`, "i");
+const OLD = new RegExp(
+  `\\b(${(JSON.parse(readFileSync(resolve(SOURCE, "../../tests/old_words.json"), "utf8")) as string[]).join("|")})(?!\\w)`,
+  "i",
+);
 const LONGEST = 30;
 /** Attributes that menus, dialogs and the palette set themselves. */
 const OF_LIBRARIES = ["state", "highlighted", "selected"];
 
-const files = (readdirSync(SOURCE, { recursive: true }) as string[]).filter((name) => /\.tsx?$/.test(name) && !/\.test\.|\.d\.ts$/.test(name));
+const files = (readdirSync(SOURCE, { recursive: true }) as string[]).filter(
+  (name) => /\.tsx?$/.test(name) && !/\.test\.|\.d\.ts$/.test(name),
+);
 
 /** Text between tags and strings with a blank in them; what is filled in counts as one word. */
 function shown(name: string): { at: string; text: string }[] {
-  const source = ts.createSourceFile(name, readFileSync(join(SOURCE, name), "utf8"), ts.ScriptTarget.Latest, true, name.endsWith("x") ? ts.ScriptKind.TSX : ts.ScriptKind.TS);
+  const source = ts.createSourceFile(
+    name,
+    readFileSync(join(SOURCE, name), "utf8"),
+    ts.ScriptTarget.Latest,
+    true,
+    name.endsWith("x") ? ts.ScriptKind.TSX : ts.ScriptKind.TS,
+  );
   const found: { at: string; text: string }[] = [];
   const visit = (node: ts.Node) => {
     const attribute = ts.isJsxAttribute(node) ? node.name.getText() : "";
     if (attribute === "className" || ts.isImportDeclaration(node)) return;
-    const text = ts.isJsxText(node) || ts.isStringLiteralLike(node) ? node.text : ts.isTemplateExpression(node) ? node.head.text + node.templateSpans.map((span) => `0${span.literal.text}`).join("") : "";
-    if (text.trim().includes(" ") || (ts.isJsxText(node) && text.trim())) found.push({ at: `${name}:${source.getLineAndCharacterOfPosition(node.getStart()).line + 1}`, text: text.replace(/\s+/g, " ").trim() });
+    const text =
+      ts.isJsxText(node) || ts.isStringLiteralLike(node)
+        ? node.text
+        : ts.isTemplateExpression(node)
+          ? node.head.text + node.templateSpans.map((span) => `0${span.literal.text}`).join("")
+          : "";
+    if (text.trim().includes(" ") || (ts.isJsxText(node) && text.trim()))
+      found.push({
+        at: `${name}:${source.getLineAndCharacterOfPosition(node.getStart()).line + 1}`,
+        text: text.replace(/\s+/g, " ").trim(),
+      });
     ts.forEachChild(node, visit);
   };
   visit(source);
@@ -45,8 +65,15 @@ it("has no sentence longer than thirty words", () => {
 
 it("gives no style to an attribute that nothing has", () => {
   const code = files.map((name) => readFileSync(join(SOURCE, name), "utf8")).join("\n");
-  const styles = [...readFileSync(join(SOURCE, "app/theme.css"), "utf8").matchAll(/\[(data-[a-z-]+)/g), ...code.matchAll(/(?<=[\s"`])(?:[a-z-]+:)*data-\[([a-z-]+)/g)].map((match) => (match[1] as string).replace(/^data-/, ""));
-  const set = new Set([...code.matchAll(/(?<!\[)\bdata-([a-z-]+)/g), ...code.matchAll(/dataset\.([a-z]+)/g)].map((match) => match[1] as string));
+  const styles = [
+    ...readFileSync(join(SOURCE, "app/theme.css"), "utf8").matchAll(/\[(data-[a-z-]+)/g),
+    ...code.matchAll(/(?<=[\s"`])(?:[a-z-]+:)*data-\[([a-z-]+)/g),
+  ].map((match) => (match[1] as string).replace(/^data-/, ""));
+  const set = new Set(
+    [...code.matchAll(/(?<!\[)\bdata-([a-z-]+)/g), ...code.matchAll(/dataset\.([a-z]+)/g)].map(
+      (match) => match[1] as string,
+    ),
+  );
   expect(styles.length).toBeGreaterThan(4);
   expect([...new Set(styles)].filter((name) => !set.has(name) && !OF_LIBRARIES.includes(name))).toEqual([]);
 });

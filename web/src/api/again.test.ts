@@ -5,7 +5,8 @@ import { fetchAgain } from "./again";
 /** A server that keeps each answer back until it is let go: `asked` holds one entry a request. */
 function slow(client: QueryClient, key: string) {
   const asked: { answer: (rows: string[]) => void; refuse: () => void }[] = [];
-  const queryFn = () => new Promise<string[]>((answer, no) => void asked.push({ answer, refuse: () => no(new Error("cut off")) }));
+  const queryFn = () =>
+    new Promise<string[]>((answer, no) => void asked.push({ answer, refuse: () => no(new Error("cut off")) }));
   const observer = new QueryObserver(client, { queryKey: [key], queryFn, retry: false, networkMode: "always" });
   const stop = observer.subscribe(() => undefined);
   return { asked, shown: () => client.getQueryData([key]), stop };

@@ -24,9 +24,15 @@ export type OrientationPreview = Schemas["OrientationPreview"];
 export type Plan = Schemas["SitePlan"];
 export type SetUpMethod = Schemas["MethodOffer"];
 export type SetUpMethods = Schemas["SetUpMethods"];
-type Foreseen = { bubble: { bearing_deg: number; offset_mm: number; at_wall: boolean; in_ring: boolean }; spot: { bearing_deg: number; distance_mm: number } | null };
+type Foreseen = {
+  bubble: { bearing_deg: number; offset_mm: number; at_wall: boolean; in_ring: boolean };
+  spot: { bearing_deg: number; distance_mm: number } | null;
+};
 /** What a move would do: the advice `what-if`. */
-export type WhatIf = { result: { now: Foreseen | null; then: Foreseen | null; spot_moves_mm: number | null }; text: string[] };
+export type WhatIf = {
+  result: { now: Foreseen | null; then: Foreseen | null; spot_moves_mm: number | null };
+  text: string[];
+};
 export type Grade = Result["verdict"]["grade"];
 
 /** An answer that is not a success, in the server's one shape. */
@@ -111,7 +117,12 @@ async function guarded(request: Request): Promise<Response> {
 
 async function problemOf(response: Response): Promise<Problem> {
   const body = await response.json().catch(() => null);
-  return new Problem(response.status, body?.code ?? "unknown", body?.title ?? "The server gave no reason.", body?.faults ?? []);
+  return new Problem(
+    response.status,
+    body?.code ?? "unknown",
+    body?.title ?? "The server gave no reason.",
+    body?.faults ?? [],
+  );
 }
 
 export const api = createClient<paths>({ baseUrl: "", fetch: guarded });
@@ -121,12 +132,18 @@ export async function send<T>(method: string, path: string, body: unknown, signa
   const asIs = typeof body === "string" || body instanceof ArrayBuffer || body instanceof Blob;
   const text = asIs ? body : JSON.stringify(body);
   const headers = { "Content-Type": body instanceof Blob ? "application/octet-stream" : "application/json" };
-  const response = await guarded(new Request(path, { method, ...(method === "GET" ? {} : { body: text }), headers, signal: signal ?? null }));
+  const response = await guarded(
+    new Request(path, { method, ...(method === "GET" ? {} : { body: text }), headers, signal: signal ?? null }),
+  );
   return asWritten((await response.json()) as T, path);
 }
 
 /** A call whose answer comes bit by bit; `body` a file sent as it is. */
-export async function sendForStream(method: string, path: string, body: Blob | null): Promise<ReadableStream<Uint8Array>> {
+export async function sendForStream(
+  method: string,
+  path: string,
+  body: Blob | null,
+): Promise<ReadableStream<Uint8Array>> {
   const headers = { "Content-Type": body ? "application/octet-stream" : "application/json" };
   const sent = method === "GET" ? {} : { body: body ?? "{}" };
   const response = await guarded(new Request(path, { method, headers, ...sent }));
@@ -135,7 +152,8 @@ export async function sendForStream(method: string, path: string, body: Blob | n
 }
 
 /** What is a file or a document goes through as it is; sentences are put as the firm writes them. */
-const asWritten = <T>(answer: T, path: string): T => (/\/(csv|documents|read)\b/.test(path) ? answer : answerWritten(answer));
+const asWritten = <T>(answer: T, path: string): T =>
+  /\/(csv|documents|read)\b/.test(path) ? answer : answerWritten(answer);
 
 /** The data of a call, for query functions. */
 export async function data<T>(call: Promise<{ data?: T; response?: Response }>): Promise<T> {

@@ -1,8 +1,8 @@
 // How the firm writes: the word for a levelling staff, the mark before decimals. The core says what is replaced by what;
 // here it is put into every sentence last, so that records and figures are the same everywhere.
-import type { Session } from "./client";
+import type { components } from "./schema";
 
-export type Writing = Session["writing"];
+export type Writing = components["schemas"]["SessionOut"]["writing"];
 
 let words: Record<string, string> = {};
 let pattern: RegExp | null = null;
@@ -21,7 +21,10 @@ export function setWriting(writing: Writing | undefined): void {
   sentences = new Set(writing?.sentences);
   verbatim = new Set(writing?.verbatim);
   guidance = new Set(writing?.guidance);
-  distances = writing && writing.length_unit !== "m" ? { pattern: new RegExp(writing.distances, "g"), perMetre: writing.per_metre } : null;
+  distances =
+    writing && writing.length_unit !== "m"
+      ? { pattern: new RegExp(writing.distances, "g"), perMetre: writing.per_metre }
+      : null;
   pattern = Object.keys(words).length ? new RegExp(`\\b(${Object.keys(words).join("|")})\\b`, "g") : null;
 }
 
@@ -35,15 +38,20 @@ export function written(text: string): string {
 function guided(text: string): string {
   if (!distances) return text;
   const { pattern: lengths, perMetre } = distances;
-  const far = (metres: string | undefined) => (metres ? String(Number((Number(metres) * perMetre).toPrecision(2))) : "");
-  return text.replace(lengths, (_, from: string, to?: string, most?: string) => `${far(from)}${to ?? ""}${far(most)} ft`);
+  const far = (metres: string | undefined) =>
+    metres ? String(Number((Number(metres) * perMetre).toPrecision(2))) : "";
+  return text.replace(
+    lengths,
+    (_, from: string, to?: string, most?: string) => `${far(from)}${to ?? ""}${far(most)} ft`,
+  );
 }
 
 /** A number with so many decimals, as the firm writes it. */
 export const fixed = (value: number, decimals: number): string => written(value.toFixed(decimals));
 
 /** Keeps a figure with its sign and unit on one line. */
-export const bound = (text: string): string => text.replace(/± (?=\d)/g, "±\u00a0").replace(FIGURE_AND_UNIT, "$1\u00a0");
+export const bound = (text: string): string =>
+  text.replace(/± (?=\d)/g, "±\u00a0").replace(FIGURE_AND_UNIT, "$1\u00a0");
 const FIGURE_AND_UNIT = /(\d) (?=(?:mm|cm|m|km|ft|ppm|div|gon|°C|min|s)(?![\w°]))/g;
 
 /** An answer of server or core with its sentences as the firm writes them. The answer itself is changed: it may be long, and nobody else has it. */

@@ -8,7 +8,8 @@ type State = { fallen: boolean; at: string };
 class Boundary extends Component<{ at: string; children: ReactNode }, State> {
   state: State = { fallen: false, at: this.props.at };
   static getDerivedStateFromError = () => ({ fallen: true });
-  static getDerivedStateFromProps = ({ at }: { at: string }, state: State) => (at === state.at ? null : { fallen: false, at });
+  static getDerivedStateFromProps = ({ at }: { at: string }, state: State) =>
+    at === state.at ? null : { fallen: false, at };
   render = () => (this.state.fallen ? <Notice /> : this.props.children);
 }
 

@@ -12,17 +12,39 @@ import { useHere } from "./session";
 
 type Term = Schemas["Term"];
 
-export default function Found({ sought, onSeek, onGo }: { sought: string; onSeek: (text: string) => void; onGo: () => void }) {
+export default function Found({
+  sought,
+  onSeek,
+  onGo,
+}: {
+  sought: string;
+  onSeek: (text: string) => void;
+  onGo: () => void;
+}) {
   const terms = useQuery(glossaryQuery).data ?? [];
   const kinds = useKinds();
   const { may } = useHere();
   const names = new Map(terms.map((term) => [term.check ?? "", [term.term, ...term.also].join(" ")]));
-  const checks = sought ? kinds.filter((kind) => answers(`${kind.title} ${kind.kind} ${names.get(kind.kind) ?? ""}`, sought)) : [];
-  const places = sought ? FINDABLE.filter((place) => (!place.manager || may("manage-fleet").allowed) && answers(`${place.name} ${place.also}`, sought)) : [];
+  const checks = sought
+    ? kinds.filter((kind) => answers(`${kind.title} ${kind.kind} ${names.get(kind.kind) ?? ""}`, sought))
+    : [];
+  const places = sought
+    ? FINDABLE.filter(
+        (place) => (!place.manager || may("manage-fleet").allowed) && answers(`${place.name} ${place.also}`, sought),
+      )
+    : [];
   const shown = terms.filter((term) => answers([term.term, ...term.also].join(" "), sought));
   return (
     <div className="grid gap-4">
-      <input className="field" type="search" aria-label="Find a check, an action, a setting or a term" placeholder="peg test, base, rod, error budget …" value={sought} autoFocus onChange={(event) => onSeek(event.target.value)} />
+      <input
+        className="field"
+        type="search"
+        aria-label="Find a check, an action, a setting or a term"
+        placeholder="peg test, base, rod, error budget …"
+        value={sought}
+        autoFocus
+        onChange={(event) => onSeek(event.target.value)}
+      />
       {(checks.length > 0 || places.length > 0) && (
         <ul className="m-0 grid list-none gap-1 p-0" aria-label="Checks, actions and settings">
           {checks.map((kind) => (
@@ -38,7 +60,9 @@ export default function Found({ sought, onSeek, onGo }: { sought: string; onSeek
         {shown.map((term) => (
           <Meaning key={term.term} term={term} sought={sought} onSeek={onSeek} />
         ))}
-        {!shown.length && !checks.length && !places.length && <p className="sub">Nothing of that name. Try another word for it.</p>}
+        {!shown.length && !checks.length && !places.length && (
+          <p className="sub">Nothing of that name. Try another word for it.</p>
+        )}
       </section>
       {!sought && <Shortcuts />}
     </div>

@@ -13,7 +13,11 @@ export function KeepingStrip() {
   const warnings = useQuery({ ...safeKeepingQuery, enabled, refetchInterval: EVERY_MS }).data?.warnings ?? [];
   if (!enabled || !warnings.length) return null;
   return (
-    <div role="status" data-keeping className="no-print flex flex-wrap items-center gap-x-5 border-b border-line bg-card px-4 py-1 font-semibold tab:px-9">
+    <div
+      role="status"
+      data-keeping
+      className="no-print flex flex-wrap items-center gap-x-5 border-b border-line bg-card px-4 py-1 font-semibold tab:px-9"
+    >
       <span className="text-coral">{warnings.join(" ")}</span>
       <Link className="link" to="/settings/safe-keeping">
         Safe keeping

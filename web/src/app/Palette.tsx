@@ -13,7 +13,8 @@ export function Palette() {
   useEffect(() => {
     const ask = (event: KeyboardEvent) => {
       const inField = event.target instanceof HTMLElement && event.target.matches("input, textarea, select");
-      const wanted = (event.key === "/" && !inField) || (event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey));
+      const wanted =
+        (event.key === "/" && !inField) || (event.key.toLowerCase() === "k" && (event.ctrlKey || event.metaKey));
       if (!wanted) return;
       event.preventDefault();
       setText("");
@@ -34,9 +35,22 @@ export function Palette() {
     <Dialog.Root open onOpenChange={setOpen}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/55" />
-        <Dialog.Content aria-describedby={undefined} className="card fixed left-1/2 top-[8dvh] z-50 max-h-[84dvh] w-[min(94vw,680px)] -translate-x-1/2 overflow-hidden p-0">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="card fixed left-1/2 top-[8dvh] z-50 max-h-[84dvh] w-[min(94vw,680px)] -translate-x-1/2 overflow-hidden p-0"
+        >
           <Dialog.Title className="sr-only">Find anything</Dialog.Title>
-          <Suspense fallback={<input autoFocus aria-label="Find anything" className={SEARCH} value={text} onChange={(event) => setText(event.target.value)} />}>
+          <Suspense
+            fallback={
+              <input
+                autoFocus
+                aria-label="Find anything"
+                className={SEARCH}
+                value={text}
+                onChange={(event) => setText(event.target.value)}
+              />
+            }
+          >
             <PaletteDialog text={text} onText={setText} onDone={() => setOpen(false)} />
           </Suspense>
         </Dialog.Content>

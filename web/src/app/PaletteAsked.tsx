@@ -35,7 +35,15 @@ function useSources(text: string) {
   };
 }
 
-export default function Asked({ text, onText: setText, onDone }: { text: string; onText: (text: string) => void; onDone: () => void }) {
+export default function Asked({
+  text,
+  onText: setText,
+  onDone,
+}: {
+  text: string;
+  onText: (text: string) => void;
+  onDone: () => void;
+}) {
   const navigate = useNavigate();
   const sources = useSources(text);
   const found = useMemo(() => offers(text, sources), [text, sources]);
@@ -51,19 +59,36 @@ export default function Asked({ text, onText: setText, onDone }: { text: string;
   return (
     <Command shouldFilter={false} label="Find anything" loop value={chosen} onValueChange={setMoved}>
       <div className="flex items-center gap-2 pr-3">
-        <Command.Input autoFocus className={SEARCH} value={text} onValueChange={setText} placeholder="lv7 · lv7 peg · PC-14 · limits · staff" />
+        <Command.Input
+          autoFocus
+          className={SEARCH}
+          value={text}
+          onValueChange={setText}
+          placeholder="lv7 · lv7 peg · PC-14 · limits · staff"
+        />
         <ScanButton compact onTag={(tag) => take({ to: `/instruments/${tag}` })} />
       </div>
       <Command.List className="max-h-[66dvh] overflow-auto p-2">
-        <Command.Empty className="px-3 py-4">Nothing of that name. Tags can be typed in any form: lv7, LV 07.</Command.Empty>
+        <Command.Empty className="px-3 py-4">
+          Nothing of that name. Tags can be typed in any form: lv7, LV 07.
+        </Command.Empty>
         {groups.map((group) => (
           <Command.Group key={group} heading={group} className="palette-group">
-            {found.filter((offer) => offer.group === group).map((offer) => (
-              <Command.Item key={offer.key} value={offer.key} onSelect={() => take(offer)} className="flex min-h-[44px] cursor-pointer items-center gap-3 rounded px-3 py-1 data-[selected=true]:bg-ink data-[selected=true]:text-card">
-                <b className={`shrink-0 font-semibold ${offer.group === "Instruments" ? "tag" : ""}`}>{capital(offer.name)}</b>
-                <span className="min-w-0 truncate opacity-85">{offer.note}</span>
-              </Command.Item>
-            ))}
+            {found
+              .filter((offer) => offer.group === group)
+              .map((offer) => (
+                <Command.Item
+                  key={offer.key}
+                  value={offer.key}
+                  onSelect={() => take(offer)}
+                  className="flex min-h-[44px] cursor-pointer items-center gap-3 rounded px-3 py-1 data-[selected=true]:bg-ink data-[selected=true]:text-card"
+                >
+                  <b className={`shrink-0 font-semibold ${offer.group === "Instruments" ? "tag" : ""}`}>
+                    {capital(offer.name)}
+                  </b>
+                  <span className="min-w-0 truncate opacity-85">{offer.note}</span>
+                </Command.Item>
+              ))}
           </Command.Group>
         ))}
       </Command.List>

@@ -17,12 +17,33 @@ export function usePersonActions(): { name: string; icon: ReactNode; action: () 
   const [bright, setBright] = useBrightLight();
   const [hand, setHand] = useWorkingHand();
   const change = () =>
-    signOut().then(() => navigate("/")).catch((error: unknown) => notify({ text: error instanceof NoSignal ? "Switching user needs a connection: without it nobody else can sign in." : "Signing out did not work. Try again." }));
+    signOut()
+      .then(() => navigate("/"))
+      .catch((error: unknown) =>
+        notify({
+          text:
+            error instanceof NoSignal
+              ? "Switching user needs a connection: without it nobody else can sign in."
+              : "Signing out did not work. Try again.",
+        }),
+      );
   return [
-    { name: bright ? "Bright light: on" : "Bright light: off", icon: <Sun size={20} aria-hidden="true" strokeWidth={bright ? 3 : 1.8} />, action: () => setBright(!bright) },
-    { name: `Controls: ${hand} hand`, icon: <Hand size={20} aria-hidden="true" />, action: () => setHand(hand === "right" ? "left" : "right") },
+    {
+      name: bright ? "Bright light: on" : "Bright light: off",
+      icon: <Sun size={20} aria-hidden="true" strokeWidth={bright ? 3 : 1.8} />,
+      action: () => setBright(!bright),
+    },
+    {
+      name: `Controls: ${hand} hand`,
+      icon: <Hand size={20} aria-hidden="true" />,
+      action: () => setHand(hand === "right" ? "left" : "right"),
+    },
     { name: "Terms and keys", icon: <CircleHelp size={20} aria-hidden="true" />, action: () => openGlossary() },
-    { name: "Password and sessions", icon: <KeyRound size={20} aria-hidden="true" />, action: () => void navigate("/settings/you") },
+    {
+      name: "Password and sessions",
+      icon: <KeyRound size={20} aria-hidden="true" />,
+      action: () => void navigate("/settings/you"),
+    },
     { name: "Switch user", icon: <LogOut size={20} aria-hidden="true" />, action: () => void change() },
   ];
 }

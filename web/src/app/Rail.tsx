@@ -43,7 +43,10 @@ function Staff() {
         <PlaceLink key={place.to} place={place} />
       ))}
       <div className="mb-2 mt-auto grid">
-        <button className="grid min-h-[56px] w-full justify-items-center gap-1 py-1 text-[14px] leading-tight text-[#d5dee4]" onClick={() => openPalette()}>
+        <button
+          className="grid min-h-[56px] w-full justify-items-center gap-1 py-1 text-[14px] leading-tight text-[#d5dee4]"
+          onClick={() => openPalette()}
+        >
           <Search size={22} aria-hidden="true" />
           Find
         </button>
@@ -74,7 +77,10 @@ function Bar() {
 }
 
 function More({ onDone }: { onDone: () => void }) {
-  const actions = [{ name: "Find anything", icon: <Search size={20} aria-hidden="true" />, action: openPalette }, ...usePersonActions()];
+  const actions = [
+    { name: "Find anything", icon: <Search size={20} aria-hidden="true" />, action: openPalette },
+    ...usePersonActions(),
+  ];
   return (
     <div className="grid gap-3">
       {PLACES.slice(IN_A_PHONES_BAR).map((place) => (

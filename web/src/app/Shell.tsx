@@ -65,13 +65,20 @@ function OutboxStrip() {
   const clock = clockWords();
   if (online && !waiting && !refused && !asOf && !clock) return null;
   return (
-    <div role="status" className="no-print flex flex-wrap items-center gap-x-4 border-b border-line bg-card px-4 py-1 tab:px-9 font-semibold">
+    <div
+      role="status"
+      className="no-print flex flex-wrap items-center gap-x-4 border-b border-line bg-card px-4 py-1 tab:px-9 font-semibold"
+    >
       {!online && <span>Offline. Your readings are stored on this device.</span>}
       {asOf && <span className="font-normal">What you see is as of {moment(asOf, session.time_zone)}.</span>}
-      {clock && <span className="text-coral">This device's clock is {clock}: set it; recorded times depend on it.</span>}
+      {clock && (
+        <span className="text-coral">This device's clock is {clock}: set it; recorded times depend on it.</span>
+      )}
       {waiting > 0 && <span>{waiting === 1 ? "1 item waiting" : `${waiting} items waiting`} to be sent.</span>}
       {held && <span className="text-coral">{held}</span>}
-      {refused > 0 && <span className="text-coral">{refused === 1 ? "One thing was" : `${refused} things were`} rejected.</span>}
+      {refused > 0 && (
+        <span className="text-coral">{refused === 1 ? "One thing was" : `${refused} things were`} rejected.</span>
+      )}
       {(waiting > 0 || refused > 0) && (
         <Link className="link" to="/bench">
           Look

@@ -21,7 +21,9 @@ export function SignIn({ over = false }: { over?: boolean }) {
           </div>
         </div>
       )}
-      <p className="text-[17px]">{over ? "Your session has ended. Your entries are kept; sign in and continue." : "Who is at work?"}</p>
+      <p className="text-[17px]">
+        {over ? "Your session has ended. Your entries are kept; sign in and continue." : "Who is at work?"}
+      </p>
       {session.demo ? <QuickFix /> : <ByPassword />}
     </main>
   );
@@ -33,7 +35,11 @@ function QuickFix() {
   return (
     <div className="grid gap-3">
       {session.demo_people.map((each) => (
-        <button key={each.username} className="btn site !justify-start !px-5" onClick={() => void signIn(each.username).catch(setTrouble)}>
+        <button
+          key={each.username}
+          className="btn site !justify-start !px-5"
+          onClick={() => void signIn(each.username).catch(setTrouble)}
+        >
           <span className="text-left">
             {each.name}
             <span className="block text-[15px] font-normal sub">
@@ -65,11 +71,25 @@ function ByPassword() {
     <form className="grid gap-4" onSubmit={(e) => void submit(e)}>
       <label className="grid gap-1 font-semibold">
         Sign-in name
-        <input className="field" autoComplete="username" autoCapitalize="none" value={username} onChange={(e) => setUsername(e.target.value)} required />
+        <input
+          className="field"
+          autoComplete="username"
+          autoCapitalize="none"
+          value={username}
+          onChange={(e) => setUsername(e.target.value)}
+          required
+        />
       </label>
       <label className="grid gap-1 font-semibold">
         Password
-        <input className="field" type="password" autoComplete="current-password" value={password} onChange={(e) => setPassword(e.target.value)} required />
+        <input
+          className="field"
+          type="password"
+          autoComplete="current-password"
+          value={password}
+          onChange={(e) => setPassword(e.target.value)}
+          required
+        />
       </label>
       <button className="btn now site" disabled={busy}>
         {busy ? "Signing in…" : "Sign in"}

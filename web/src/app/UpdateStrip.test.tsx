@@ -5,7 +5,10 @@ import { UpdateStrip } from "./UpdateStrip";
 import { registerWorker } from "./update";
 
 const waiting = { postMessage: vi.fn() };
-const registration = Object.assign(new EventTarget(), { waiting: null as typeof waiting | null, installing: new EventTarget() });
+const registration = Object.assign(new EventTarget(), {
+  waiting: null as typeof waiting | null,
+  installing: new EventTarget(),
+});
 const container = Object.assign(new EventTarget(), { controller: {}, register: () => Promise.resolve(registration) });
 
 beforeAll(async () => {

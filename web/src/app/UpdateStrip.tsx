@@ -16,7 +16,10 @@ export function UpdateStrip() {
       </p>
     );
   return (
-    <div role="status" className="no-print flex flex-wrap items-center gap-4 border-b border-line bg-card px-4 py-1 tab:px-9">
+    <div
+      role="status"
+      className="no-print flex flex-wrap items-center gap-4 border-b border-line bg-card px-4 py-1 tab:px-9"
+    >
       <span>A new version is ready. Your readings are kept.</span>
       <button className="link" onClick={takeUpdate}>
         Update now

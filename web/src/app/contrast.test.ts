@@ -31,12 +31,18 @@ it("knows the formula: black on white is 21", () => {
 });
 
 describe.each(Object.entries(themes))("%s light", (_, theme) => {
-  it.each(["stone", "card", "input"].flatMap((ground) => TEXT.map((text) => [text, ground])))("%s on %s is 7:1", (text, ground) => {
-    expect(contrast(theme[text] as string, theme[ground] as string)).toBeGreaterThanOrEqual(7);
-  });
-  it.each(["stone", "card"].flatMap((ground) => MARKS.map((mark) => [mark, ground])))("mark %s on %s is 3:1", (mark, ground) => {
-    expect(contrast(theme[mark] as string, theme[ground] as string)).toBeGreaterThanOrEqual(3);
-  });
+  it.each(["stone", "card", "input"].flatMap((ground) => TEXT.map((text) => [text, ground])))(
+    "%s on %s is 7:1",
+    (text, ground) => {
+      expect(contrast(theme[text] as string, theme[ground] as string)).toBeGreaterThanOrEqual(7);
+    },
+  );
+  it.each(["stone", "card"].flatMap((ground) => MARKS.map((mark) => [mark, ground])))(
+    "mark %s on %s is 3:1",
+    (mark, ground) => {
+      expect(contrast(theme[mark] as string, theme[ground] as string)).toBeGreaterThanOrEqual(3);
+    },
+  );
   it("the coral button and the rail can be read", () => {
     expect(contrast(theme["on-coral"] as string, theme.coral as string)).toBeGreaterThanOrEqual(7);
     expect(contrast(theme["rail-text"] as string, "#10283b")).toBeGreaterThanOrEqual(7);

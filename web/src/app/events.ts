@@ -19,7 +19,10 @@ export async function outcomeOf(owner: string, id: string): Promise<Outcome> {
 }
 
 /** Note something that happened to an instrument. Never lost, whatever the network does. */
-export function useHappening(): (happening: Omit<Happening, "at"> & { at?: string }, title: string) => Promise<Outcome> {
+export function useHappening(): (
+  happening: Omit<Happening, "at"> & { at?: string },
+  title: string,
+) => Promise<Outcome> {
   const { username } = usePerson();
   const { sendNow } = useOutbox();
   const client = useQueryClient();
@@ -38,7 +41,12 @@ export function useHappening(): (happening: Omit<Happening, "at"> & { at?: strin
       notify(
         answer.refused
           ? { text: answer.refused }
-          : { text: answer.arrived ? `${title}: noted.` : `${title}: stored here, sent automatically when you are online.`, ...(mayUndo ? { undo } : {}) },
+          : {
+              text: answer.arrived
+                ? `${title}: noted.`
+                : `${title}: stored here, sent automatically when you are online.`,
+              ...(mayUndo ? { undo } : {}),
+            },
       );
       return answer;
     },

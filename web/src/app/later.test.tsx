@@ -33,7 +33,10 @@ const touch = (name: string) => act(async () => screen.getByText(name).click());
 
 test("what could not be fetched is asked for again on the next visit, and not before", async () => {
   vi.spyOn(console, "error").mockImplementation(() => undefined);
-  const fetch = vi.fn().mockRejectedValueOnce(new TypeError("Failed to fetch")).mockResolvedValue(() => "the page");
+  const fetch = vi
+    .fn()
+    .mockRejectedValueOnce(new TypeError("Failed to fetch"))
+    .mockResolvedValue(() => "the page");
   await shown(later(fetch));
   await touch("there");
   expect(screen.getByRole("heading").textContent).toBe("This page could not be displayed");

@@ -31,7 +31,11 @@ export function Notices({ children }: { children: ReactNode }) {
   return (
     <NoticeContext.Provider value={notify}>
       {children}
-      <div role="status" aria-live="polite" className="no-print pointer-events-none fixed inset-x-0 bottom-20 z-40 grid justify-items-center px-3 tab:bottom-5">
+      <div
+        role="status"
+        aria-live="polite"
+        className="no-print pointer-events-none fixed inset-x-0 bottom-20 z-40 grid justify-items-center px-3 tab:bottom-5"
+      >
         {notice && (
           <div className="pointer-events-auto flex max-w-[640px] items-center gap-3 rounded-md bg-ink py-1 pl-5 pr-2 text-card">
             <span className="py-2">{notice.text}</span>
@@ -40,7 +44,11 @@ export function Notices({ children }: { children: ReactNode }) {
                 Undo
               </button>
             )}
-            <button className="grid min-h-[48px] min-w-[48px] place-items-center" aria-label="Close this line" onClick={() => setNotice(null)}>
+            <button
+              className="grid min-h-[48px] min-w-[48px] place-items-center"
+              aria-label="Close this line"
+              onClick={() => setNotice(null)}
+            >
               <X size={20} aria-hidden="true" />
             </button>
           </div>

@@ -66,7 +66,13 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
   }, [sendNow]);
 
   const value = useMemo<Outbox>(
-    () => ({ online, waiting: mine.filter((p) => p.state === "waiting").length, refused: mine.filter((p) => p.state === "refused").length, items: mine, sendNow }),
+    () => ({
+      online,
+      waiting: mine.filter((p) => p.state === "waiting").length,
+      refused: mine.filter((p) => p.state === "refused").length,
+      items: mine,
+      sendNow,
+    }),
     [online, mine, sendNow],
   );
   return <OutboxContext.Provider value={value}>{children}</OutboxContext.Provider>;

@@ -27,7 +27,13 @@ const load = {
   practice: () => import("../features/practice"),
   settings: () => import("../features/settings"),
   /** What the places fetch for themselves when they need it. */
-  parts: () => Promise.all([import("../features/instrument/Years"), import("../features/instrument/Rest"), import("../ui/NoteForm"), import("./Glossary")]),
+  parts: () =>
+    Promise.all([
+      import("../features/instrument/Years"),
+      import("../features/instrument/Rest"),
+      import("../ui/NoteForm"),
+      import("./Glossary"),
+    ]),
 };
 export type Feature = keyof typeof load;
 export const feature = load;

@@ -19,17 +19,31 @@ export type Sources = {
   records: Pick<Schemas["RecordRow"], "id" | "instrument" | "kind" | "finding" | "observed_at" | "observed_by">[];
   terms: { term: string; also: string[]; meaning: string }[];
 };
-export type Offer = { group: "Places" | "Instruments" | "Checks" | "Points" | "Records" | "Terms"; key: string; name: string; note: string; to?: string; term?: string };
+export type Offer = {
+  group: "Places" | "Instruments" | "Checks" | "Points" | "Records" | "Terms";
+  key: string;
+  name: string;
+  note: string;
+  to?: string;
+  term?: string;
+};
 
 const MOST = 6;
 /** Whether every word stands somewhere in the names. */
-export const answers = (names: string, sought: string): boolean => sought.toLowerCase().split(/\s+/).every((word) => names.toLowerCase().includes(word));
+export const answers = (names: string, sought: string): boolean =>
+  sought
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => names.toLowerCase().includes(word));
 
 /** The instrument a text begins or ends with ("lv7 peg", "peg lv7"), and the rest of it. */
 export function instrumentIn(text: string, fleet: FleetRow[]): { row: FleetRow; rest: string } | null {
   const words = text.trim().split(/\s+/);
   for (const long of [1, 2]) {
-    for (const [tag, rest] of [[words.slice(0, long), words.slice(long)], [words.slice(-long), words.slice(0, -long)]]) {
+    for (const [tag, rest] of [
+      [words.slice(0, long), words.slice(long)],
+      [words.slice(-long), words.slice(0, -long)],
+    ]) {
       const key = tagKey((tag ?? []).join(""));
       const row = /\d/.test(key) ? fleet.find((each) => tagKey(each.tag) === key) : undefined;
       if (row) return { row, rest: (rest ?? []).join(" ") };
@@ -42,26 +56,55 @@ export function instrumentIn(text: string, fleet: FleetRow[]): { row: FleetRow; 
 export function offers(text: string, sources: Sources): Offer[] {
   const sought = text.trim();
   const places = sources.places.filter((place) => !sought || answers(`${place.name} ${place.also}`, sought));
-  const placeOffers = places.map((place): Offer => ({ group: "Places", key: `place ${place.name}`, name: place.name, note: place.group === "Page" ? "" : place.group, to: place.to }));
+  const placeOffers = places.map((place): Offer => ({
+    group: "Places",
+    key: `place ${place.name}`,
+    name: place.name,
+    note: place.group === "Page" ? "" : place.group,
+    to: place.to,
+  }));
   if (!sought) return placeOffers;
   return [...ofInstruments(sought, sources), ...placeOffers.slice(0, MOST), ...ofRest(sought, sources)];
 }
 
 function ofInstruments(sought: string, { fleet, kinds, records }: Sources): Offer[] {
   const found = instrumentIn(sought, fleet);
-  if (!found) return fleet.filter((row) => matches(row, sought)).slice(0, MOST).map(instrumentOffer);
+  if (!found)
+    return fleet
+      .filter((row) => matches(row, sought))
+      .slice(0, MOST)
+      .map(instrumentOffer);
   const { row, rest } = found;
-  const checks = kinds.filter((kind) => kind.applies_to.includes(row.kind) && (!rest || answers(`${kind.title} ${kind.kind} ${kind.also}`, rest)));
-  const own = records.filter((record) => record.instrument === row.tag && (!rest || answers(`${kindTitle(kinds, record.kind)} ${record.observed_by} ${record.observed_at}`, rest)));
+  const checks = kinds.filter(
+    (kind) => kind.applies_to.includes(row.kind) && (!rest || answers(`${kind.title} ${kind.kind} ${kind.also}`, rest)),
+  );
+  const own = records.filter(
+    (record) =>
+      record.instrument === row.tag &&
+      (!rest || answers(`${kindTitle(kinds, record.kind)} ${record.observed_by} ${record.observed_at}`, rest)),
+  );
   return [
     ...(rest ? [] : [instrumentOffer(row)]),
-    ...checks.slice(0, MOST).map((kind): Offer => ({ group: "Checks", key: `check ${row.tag} ${kind.kind}`, name: `${kind.title} of ${row.tag}`, note: "begin", to: `/bench/new/${row.tag}/${kind.kind}` })),
+    ...checks.slice(0, MOST).map((kind): Offer => ({
+      group: "Checks",
+      key: `check ${row.tag} ${kind.kind}`,
+      name: `${kind.title} of ${row.tag}`,
+      note: "begin",
+      to: `/bench/new/${row.tag}/${kind.kind}`,
+    })),
     ...own.slice(0, MOST).map((record) => recordOffer(record, kinds)),
   ];
 }
 
-const kindTitle = (kinds: Sources["kinds"], name: string): string => kinds.find((kind) => kind.kind === name)?.title ?? name;
-const instrumentOffer = (row: FleetRow): Offer => ({ group: "Instruments", key: `instrument ${row.tag}`, name: row.tag, note: `${row.model}, ${row.crew ? `${row.crew} crew` : row.place || "Yard"}`, to: `/instruments/${row.tag}` });
+const kindTitle = (kinds: Sources["kinds"], name: string): string =>
+  kinds.find((kind) => kind.kind === name)?.title ?? name;
+const instrumentOffer = (row: FleetRow): Offer => ({
+  group: "Instruments",
+  key: `instrument ${row.tag}`,
+  name: row.tag,
+  note: `${row.model}, ${row.crew ? `${row.crew} crew` : row.place || "Yard"}`,
+  to: `/instruments/${row.tag}`,
+});
 const recordOffer = (record: Sources["records"][number], kinds: Sources["kinds"]): Offer => ({
   group: "Records",
   key: `record ${record.id}`,
@@ -74,12 +117,35 @@ function ofRest(sought: string, { kinds, points, records, terms, fleet }: Source
   if (instrumentIn(sought, fleet)) return [];
   const checks = kinds.filter((kind) => answers(`${kind.title} ${kind.kind} ${kind.also}`, sought));
   const named = points.filter((point) => answers(point.name, sought));
-  const own = records.filter((record) => answers(`${kindTitle(kinds, record.kind)} ${record.instrument} ${record.observed_by} ${record.observed_at}`, sought));
+  const own = records.filter((record) =>
+    answers(
+      `${kindTitle(kinds, record.kind)} ${record.instrument} ${record.observed_by} ${record.observed_at}`,
+      sought,
+    ),
+  );
   const meant = terms.filter((term) => answers([term.term, ...term.also].join(" "), sought));
   return [
-    ...checks.slice(0, MOST).map((kind): Offer => ({ group: "Checks", key: `check ${kind.kind}`, name: kind.title, note: "choose the instrument", to: `/bench?check=${kind.kind}` })),
-    ...named.slice(0, MOST).map((point): Offer => ({ group: "Points", key: `point ${point.name}`, name: point.name, note: "control point", to: `/points?q=${encodeURIComponent(point.name)}` })),
+    ...checks.slice(0, MOST).map((kind): Offer => ({
+      group: "Checks",
+      key: `check ${kind.kind}`,
+      name: kind.title,
+      note: "choose the instrument",
+      to: `/bench?check=${kind.kind}`,
+    })),
+    ...named.slice(0, MOST).map((point): Offer => ({
+      group: "Points",
+      key: `point ${point.name}`,
+      name: point.name,
+      note: "control point",
+      to: `/points?q=${encodeURIComponent(point.name)}`,
+    })),
     ...own.slice(0, MOST).map((record) => recordOffer(record, kinds)),
-    ...meant.slice(0, MOST).map((term): Offer => ({ group: "Terms", key: `term ${term.term}`, name: term.term, note: term.meaning, term: term.term })),
+    ...meant.slice(0, MOST).map((term): Offer => ({
+      group: "Terms",
+      key: `term ${term.term}`,
+      name: term.term,
+      note: term.meaning,
+      term: term.term,
+    })),
   ];
 }

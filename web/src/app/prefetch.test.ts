@@ -2,7 +2,13 @@
 import { QueryClient } from "@tanstack/react-query";
 import { prefetch } from "./prefetch";
 
-const FLEET = { rows: [{ tag: "TS-01", crew: null }, { tag: "LV-07", crew: "Bramble" }, { tag: "PO-02", crew: "Heron" }] };
+const FLEET = {
+  rows: [
+    { tag: "TS-01", crew: null },
+    { tag: "LV-07", crew: "Bramble" },
+    { tag: "PO-02", crew: "Heron" },
+  ],
+};
 const RECORDS = { records: [{ id: "r1" }, { id: "r2" }] };
 
 /** A client whose server answers these and says what was asked for, in order. */
@@ -14,7 +20,8 @@ function asking(refused = "") {
     return key[0] === "fleet" ? FLEET : key.includes("tam") ? RECORDS : {};
   };
   const client = new QueryClient();
-  const fetch = ((options: { queryKey: readonly unknown[] }) => Promise.resolve().then(() => answer(options.queryKey))) as never;
+  const fetch = ((options: { queryKey: readonly unknown[] }) =>
+    Promise.resolve().then(() => answer(options.queryKey))) as never;
   client.fetchQuery = fetch;
   client.fetchInfiniteQuery = fetch;
   return { client, asked };

@@ -2,7 +2,15 @@
 // history, then sixty instruments, the records they made last, and the history of some. One after the other, so that
 // it never stands in the way of what the person does; it ends at the first that is not answered.
 import type { QueryClient } from "@tanstack/react-query";
-import { fleetQuery, historyQuery, instrumentQuery, myRecordsQuery, pointsQuery, recordQuery, recordsQuery } from "../api/queries";
+import {
+  fleetQuery,
+  historyQuery,
+  instrumentQuery,
+  myRecordsQuery,
+  pointsQuery,
+  recordQuery,
+  recordsQuery,
+} from "../api/queries";
 import type { Schemas } from "../api/client";
 
 const STALE_MS = 300_000;

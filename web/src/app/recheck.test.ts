@@ -9,7 +9,9 @@ describe("a set-up on soft ground", () => {
 
   it("is looked at again after its minutes, as often as wanted, until it is taken down", () => {
     remindOf("a", "TS-03 over PC-14", 10);
-    expect(held()).toEqual([{ id: "a", title: "TS-03 over PC-14", minutes: 10, at: Date.parse("2027-03-02T06:50:00Z") }]);
+    expect(held()).toEqual([
+      { id: "a", title: "TS-03 over PC-14", minutes: 10, at: Date.parse("2027-03-02T06:50:00Z") },
+    ]);
     vi.setSystemTime(new Date("2027-03-02T06:55:00Z"));
     again(held()[0] as never);
     expect(held().map((each) => each.at)).toEqual([Date.parse("2027-03-02T07:05:00Z")]);

@@ -17,7 +17,8 @@ export function held(): Recheck[] {
 }
 
 const store = (list: Recheck[]): void => localStorage.setItem(KEY, JSON.stringify(list));
-export const remindOf = (id: string, title: string, minutes: number): void => store([...held().filter((each) => each.id !== id), { id, title, minutes, at: Date.now() + minutes * 60_000 }]);
+export const remindOf = (id: string, title: string, minutes: number): void =>
+  store([...held().filter((each) => each.id !== id), { id, title, minutes, at: Date.now() + minutes * 60_000 }]);
 /** Looked at: again after as long, or not any more. */
 export const again = (entry: Recheck): void => remindOf(entry.id, entry.title, entry.minutes);
 export const done = (id: string): void => store(held().filter((each) => each.id !== id));

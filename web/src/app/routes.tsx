@@ -9,7 +9,8 @@ import { type Feature, feature } from "./pages";
 import { Shell } from "./Shell";
 
 type Loaded<F extends Feature> = Awaited<ReturnType<(typeof feature)[F]>>;
-const page = <F extends Feature>(name: F, pick: (loaded: Loaded<F>) => ComponentType): Later => later(async () => pick((await feature[name]()) as Loaded<F>));
+const page = <F extends Feature>(name: F, pick: (loaded: Loaded<F>) => ComponentType): Later =>
+  later(async () => pick((await feature[name]()) as Loaded<F>));
 
 function Nowhere() {
   return (
@@ -46,7 +47,10 @@ const PAGES: [path: string, Page: ComponentType | Later][] = [
   ["bench/readiness/new/:tag", page("readiness", (loaded) => loaded.RoundBegin)],
   ["bench/readiness/:id", page("readiness", (loaded) => loaded.Round)],
   ["bench/:id", page("checks", (loaded) => loaded.Entry)],
-  ...["bench/table", "orientation/table", "points/table"].map((path): [string, Later] => [path, page("tables", (loaded) => loaded.TablePage)]),
+  ...["bench/table", "orientation/table", "points/table"].map((path): [string, Later] => [
+    path,
+    page("tables", (loaded) => loaded.TablePage),
+  ]),
   ["plan", page("plan", (loaded) => loaded.DuePage)],
   ["plan/calendar", page("plan", (loaded) => loaded.Calendar)],
   ["plan/jobs", page("plan", (loaded) => loaded.Jobs)],
@@ -75,7 +79,8 @@ const PAGES: [path: string, Page: ComponentType | Later][] = [
 const Join = page("people", (loaded) => loaded.Join);
 
 /** The pages of the place an address is in: few of them, so that finding the one takes no time. */
-const within = (address: string) => PAGES.filter(([path]) => path === "*" || path.split("/")[0] === address.split("/")[1]);
+const within = (address: string) =>
+  PAGES.filter(([path]) => path === "*" || path.split("/")[0] === address.split("/")[1]);
 
 /** Asks for the script of the page this visit begins with, while who is here is still being asked. */
 export function fetchFirst(): void {

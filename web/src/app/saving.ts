@@ -53,7 +53,12 @@ export function useSaving(): (draft: Draft, title: string) => Promise<boolean> {
       try {
         await postCheck({ ...draft, owner: person.username, observedBy }, title, created && { ...created, at });
       } catch (error) {
-        notify({ text: error instanceof NoRoom ? "Device storage is full: not saved, your readings are still here. Free some space, then save again." : "It could not be stored on this device. Your readings are still here; try again." });
+        notify({
+          text:
+            error instanceof NoRoom
+              ? "Device storage is full: not saved, your readings are still here. Free some space, then save again."
+              : "It could not be stored on this device. Your readings are still here; try again.",
+        });
         return false;
       }
       await sendNow();
@@ -66,7 +71,11 @@ export function useSaving(): (draft: Draft, title: string) => Promise<boolean> {
         await navigate(`/records/${draft.id}`, { replace: true });
         return true;
       }
-      notify({ text: answer.refused ? `Rejected: ${answer.refused}` : "Stored on this device. Sent automatically when you are online." });
+      notify({
+        text: answer.refused
+          ? `Rejected: ${answer.refused}`
+          : "Stored on this device. Sent automatically when you are online.",
+      });
       await navigate("/bench", { replace: true });
       return true;
     },

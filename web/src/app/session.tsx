@@ -1,6 +1,15 @@
 // Who is here. The session outlives a lost signal on this device; it ends only by signing out.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, createContext, useCallback, useContext, useDeferredValue, useEffect, useMemo, useState } from "react";
+import {
+  type ReactNode,
+  createContext,
+  useCallback,
+  useContext,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useState,
+} from "react";
 import { fetchAgain } from "../api/again";
 import { type Session, api, sessionBegan, carryToken, data, storedAt, whenSignedOut } from "../api/client";
 import { setWriting } from "../api/writing";
@@ -69,9 +78,22 @@ function useSessionEnd(setEnded: (ended: boolean) => void): void {
   }, []);
 }
 
-export function SessionProvider({ children, waiting, failed }: { children: ReactNode; waiting: ReactNode; failed: (again: () => void) => ReactNode }) {
+export function SessionProvider({
+  children,
+  waiting,
+  failed,
+}: {
+  children: ReactNode;
+  waiting: ReactNode;
+  failed: (again: () => void) => ReactNode;
+}) {
   const client = useQueryClient();
-  const query = useQuery({ queryKey: ["session"], queryFn: () => data(api.GET("/api/session")), staleTime: Infinity, retry: 1 });
+  const query = useQuery({
+    queryKey: ["session"],
+    queryFn: () => data(api.GET("/api/session")),
+    staleTime: Infinity,
+    retry: 1,
+  });
   const [ended, setEnded] = useState(false);
   // The last session with somebody in it: one that ended away is renewed over the page, which stays as it is.
   const [held, setHeld] = useState<Session | null>(null);

@@ -10,18 +10,25 @@ const quiet = (): Promise<void> => (navigator.serviceWorker.controller ? Promise
 
 const AGAIN_MS = 30_000;
 /** The signal can go before the script is fetched: no fault, and the page works on; it is asked for again. */
-const register = (): Promise<ServiceWorkerRegistration> => navigator.serviceWorker.register("/sw.js").catch(() => new Promise<void>((done) => setTimeout(done, AGAIN_MS)).then(register));
+const register = (): Promise<ServiceWorkerRegistration> =>
+  navigator.serviceWorker
+    .register("/sw.js")
+    .catch(() => new Promise<void>((done) => setTimeout(done, AGAIN_MS)).then(register));
 
 export function registerWorker(): void {
   if (!("serviceWorker" in navigator) || import.meta.env.DEV) return;
-  void quiet().then(register).then((registration) => {
-    const look = () => {
-      waiting = navigator.serviceWorker.controller ? registration.waiting : null;
-      for (const listener of listeners) listener();
-    };
-    look();
-    registration.addEventListener("updatefound", () => registration.installing?.addEventListener("statechange", look));
-  });
+  void quiet()
+    .then(register)
+    .then((registration) => {
+      const look = () => {
+        waiting = navigator.serviceWorker.controller ? registration.waiting : null;
+        for (const listener of listeners) listener();
+      };
+      look();
+      registration.addEventListener("updatefound", () =>
+        registration.installing?.addEventListener("statechange", look),
+      );
+    });
 }
 
 export function useUpdate(): boolean {

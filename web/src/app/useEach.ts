@@ -4,10 +4,18 @@ import { useHappening } from "./events";
 import { useNotify } from "./notices";
 
 export type Action = { event: "out" | "in" | "held" | "knock"; crew?: string; note?: string };
-const DONE: Record<Action["event"], string> = { out: "taken out", in: "handed in", held: "put on hold", knock: "reported" };
+const DONE: Record<Action["event"], string> = {
+  out: "taken out",
+  in: "handed in",
+  held: "put on hold",
+  knock: "reported",
+};
 
 /** `busy`: the number of the one under way; at the end it says what became of all. */
-export function useEach(onDone: () => void): { busy: number | null; each: (tags: string[], action: Action) => Promise<void> } {
+export function useEach(onDone: () => void): {
+  busy: number | null;
+  each: (tags: string[], action: Action) => Promise<void>;
+} {
   const happened = useHappening();
   const notify = useNotify();
   const [busy, setBusy] = useState<number | null>(null);
@@ -20,7 +28,9 @@ export function useEach(onDone: () => void): { busy: number | null; each: (tags:
     }
     setBusy(null);
     const well = tags.length - refused.length;
-    notify({ text: [`${well === 1 ? "One instrument" : `${well} instruments`} ${DONE[action.event]}.`, ...refused].join(" ") });
+    notify({
+      text: [`${well === 1 ? "One instrument" : `${well} instruments`} ${DONE[action.event]}.`, ...refused].join(" "),
+    });
     onDone();
   };
   return { busy, each };

@@ -118,7 +118,9 @@ export async function dropDraft(id: string): Promise<void> {
 /** Own drafts, and for those who may save also what trainees left for them; latest touched first. */
 export async function drafts(owner: string, maySave = false): Promise<Draft[]> {
   const all = await allDrafts();
-  return all.filter((each) => each.owner === owner || (maySave && each.left)).sort((a, b) => inOrder(b.changedAt, a.changedAt));
+  return all
+    .filter((each) => each.owner === owner || (maySave && each.left))
+    .sort((a, b) => inOrder(b.changedAt, a.changedAt));
 }
 
 /** Put a finished thing in the outbox; with a draft, both change together. */

@@ -18,12 +18,16 @@ async function read(): Promise<Held> {
 
 /** A device without room goes on with what it has in memory. */
 async function write(held: Held): Promise<void> {
-  await store().then((db) => db.put("known", held, KEY)).catch(() => undefined);
+  await store()
+    .then((db) => db.put("known", held, KEY))
+    .catch(() => undefined);
 }
 
 /** Nobody is signed in: nothing of the firm stays in the clear. */
 export async function forgetFleet(): Promise<void> {
-  await store().then((db) => db.delete("known", KEY)).catch(() => undefined);
+  await store()
+    .then((db) => db.delete("known", KEY))
+    .catch(() => undefined);
 }
 
 /** What was held, with one more answer; a firm that begins its count again replaces it all. */

@@ -33,6 +33,8 @@ export function forget(id: string): void {
 
 /** Drafts whose last write may not have arrived. */
 export function unwritten(): Draft[] {
-  const keys = Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i) ?? "").filter((key) => key.startsWith(PREFIX));
+  const keys = Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i) ?? "").filter((key) =>
+    key.startsWith(PREFIX),
+  );
   return keys.flatMap((key) => line(key)?.draft ?? []);
 }

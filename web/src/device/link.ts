@@ -4,9 +4,19 @@ import { type Arrived, CORE_STARTS, type Line, type Message, readingsArrive } fr
 import { askUntilAnswered } from "../engine/own";
 
 export type LinkState = "off" | "connecting" | "connected" | "lost";
-export type Link = { state: LinkState; where: string; sources: Record<string, boolean>; devices: Record<string, Line>; message: Message | null };
+export type Link = {
+  state: LinkState;
+  where: string;
+  sources: Record<string, boolean>;
+  devices: Record<string, Line>;
+  message: Message | null;
+};
 export type Readings = { lines: Line[]; live: Line[] };
-type Port = { open: (options: { baudRate: number }) => Promise<void>; close: () => Promise<void>; readable: ReadableStream<Uint8Array> | null };
+type Port = {
+  open: (options: { baudRate: number }) => Promise<void>;
+  close: () => Promise<void>;
+  readable: ReadableStream<Uint8Array> | null;
+};
 type Serial = { requestPort: () => Promise<Port> };
 /** One link: what came and was not read yet, and what the core remembers of what was. */
 type Source = { on: boolean; unread: string; reading: boolean; state: Record<string, unknown> | null };
@@ -52,7 +62,11 @@ async function read(from: Source): Promise<void> {
     from.unread = from.unread.slice(MOST_TEXT);
     const begun = performance.now();
     try {
-      const answer = await askUntilAnswered(() => readingsArrive(piece, performance.now() / 1000, from.state), () => become({ message: CORE_STARTS }), () => from.on);
+      const answer = await askUntilAnswered(
+        () => readingsArrive(piece, performance.now() / 1000, from.state),
+        () => become({ message: CORE_STARTS }),
+        () => from.on,
+      );
       if (answer && from.on) report(answer, from);
     } catch (error) {
       become({ message: { code: "core", text: error instanceof Error ? error.message : String(error) } });
@@ -68,7 +82,11 @@ function report(answer: Arrived, from: Source): void {
   if (link.message === CORE_STARTS) become({ message: null });
   const latest = [...answer.lines, ...answer.live];
   const message = answer.messages.at(-1);
-  if (latest.length || message) become({ devices: { ...link.devices, ...Object.fromEntries(latest.map((line) => [line.device, line])) }, ...(message ? { message } : {}) });
+  if (latest.length || message)
+    become({
+      devices: { ...link.devices, ...Object.fromEntries(latest.map((line) => [line.device, line])) },
+      ...(message ? { message } : {}),
+    });
   if (latest.length) for (const listener of listeners) listener({ lines: answer.lines, live: answer.live });
 }
 
@@ -107,7 +125,13 @@ export function connectBridge(address: string): void {
     try {
       socket = new WebSocket(after ? `${address.replace(/\/$/, "")}/?after=${after}` : address);
     } catch {
-      become({ state: "lost", message: { code: "no-address", text: `${address} is no address of a bridge. It looks like ws://127.0.0.1:4190` } });
+      become({
+        state: "lost",
+        message: {
+          code: "no-address",
+          text: `${address} is no address of a bridge. It looks like ws://127.0.0.1:4190`,
+        },
+      });
       return;
     }
     socket.onmessage = (event) => {
@@ -151,10 +175,18 @@ export async function connectSerial(baudRate: number): Promise<void> {
       void reader?.cancel().catch(() => undefined);
     };
     const decoder = new TextDecoder();
-    for (let piece = await reader?.read(); piece && !piece.done; piece = await reader?.read()) arrived(decoder.decode(piece.value, { stream: true }), here);
+    for (let piece = await reader?.read(); piece && !piece.done; piece = await reader?.read())
+      arrived(decoder.decode(piece.value, { stream: true }), here);
   } catch {
     // Taken away, or held by another program: said below.
   }
   await port.close().catch(() => undefined);
-  if (here.on) become({ state: "lost", message: { code: "port-gone", text: "The serial port is gone. What came is in the sheet; connect again to go on." } });
+  if (here.on)
+    become({
+      state: "lost",
+      message: {
+        code: "port-gone",
+        text: "The serial port is gone. What came is in the sheet; connect again to go on.",
+      },
+    });
 }

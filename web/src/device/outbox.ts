@@ -42,7 +42,8 @@ async function refused(item: OutboxItem, error: unknown): Promise<boolean> {
   const problem = { status: error.status, title: error.title, faults: error.faults };
   if (error.status === 401 || error.status === 429 || error.status >= 500 || error.code === "no-token") {
     // It remains waiting, with the server's own reason beside it: a full disk there, two clocks apart.
-    if (REPORTED_ANYWAY.has(error.status) && item.problem?.title !== error.title) await storeOutboxItem({ ...item, problem });
+    if (REPORTED_ANYWAY.has(error.status) && item.problem?.title !== error.title)
+      await storeOutboxItem({ ...item, problem });
     return false;
   }
   await storeOutboxItem({ ...item, state: "refused", problem });
@@ -50,7 +51,13 @@ async function refused(item: OutboxItem, error: unknown): Promise<boolean> {
 }
 
 /** What this device made of a check before it was sent. */
-export type DeviceCheck = { at: string; document: unknown; result: Result; fingerprint: string; history_entry: Record<string, unknown> | null };
+export type DeviceCheck = {
+  at: string;
+  document: unknown;
+  result: Result;
+  fingerprint: string;
+  history_entry: Record<string, unknown> | null;
+};
 
 /** Put a finished check in the outbox, with what this device made of it when it could. */
 export function postCheck(draft: Draft, title: string, created: DeviceCheck | null = null): Promise<void> {
@@ -63,30 +70,75 @@ export function postCheck(draft: Draft, title: string, created: DeviceCheck | nu
     observed_at: created?.at ?? nowWithOffset(),
     observed_by: draft.observedBy,
     entry: draft.entry,
-    device_result: created && { core_version: created.result.core_version, fingerprint: created.fingerprint, grade: created.result.verdict.grade },
+    device_result: created && {
+      core_version: created.result.core_version,
+      fingerprint: created.fingerprint,
+      grade: created.result.verdict.grade,
+    },
     clock_off_s: clockOff(),
     document: toSend(draft.document),
   };
-  const device_result = created && { document: created.document, result: created.result, history_entry: created.history_entry };
-  return post({ ...item(draft.id, draft.owner, "PUT", `/api/checks/${draft.id}`, body, title, draft.instrument), device_result }, draft.id);
+  const device_result = created && {
+    document: created.document,
+    result: created.result,
+    history_entry: created.history_entry,
+  };
+  return post(
+    { ...item(draft.id, draft.owner, "PUT", `/api/checks/${draft.id}`, body, title, draft.instrument), device_result },
+    draft.id,
+  );
 }
 
 export { nowWithOffset };
 
-export type Happening = { instrument: string; event: string; at: string; note?: string; crew?: string; place?: string; record?: string; steps?: string[]; check?: string; until?: string; temperature_c?: string; case_looked?: boolean; missing?: string[]; ready?: string[]; resets?: string[]; cost?: string; days_cost?: string; certificate?: string };
+export type Happening = {
+  instrument: string;
+  event: string;
+  at: string;
+  note?: string;
+  crew?: string;
+  place?: string;
+  record?: string;
+  steps?: string[];
+  check?: string;
+  until?: string;
+  temperature_c?: string;
+  case_looked?: boolean;
+  missing?: string[];
+  ready?: string[];
+  resets?: string[];
+  cost?: string;
+  days_cost?: string;
+  certificate?: string;
+};
 
 /** Put an event in the outbox; gives the id its record will have. */
 export async function postEvent(owner: string, happening: Happening, title: string): Promise<string> {
   const id = crypto.randomUUID();
-  await post(item(id, owner, "PUT", `/api/events/${id}`, { ...happening, clock_off_s: clockOff() }, title, happening.instrument));
+  await post(
+    item(id, owner, "PUT", `/api/events/${id}`, { ...happening, clock_off_s: clockOff() }, title, happening.instrument),
+  );
   return id;
 }
 
 /** A finished lesson of practice. */
-export async function postRun(owner: string, run: { lesson: string; title: string; seed: number; seconds: number; advised: boolean; gestures?: unknown[]; instrument?: unknown }): Promise<void> {
+export async function postRun(
+  owner: string,
+  run: {
+    lesson: string;
+    title: string;
+    seed: number;
+    seconds: number;
+    advised: boolean;
+    gestures?: unknown[];
+    instrument?: unknown;
+  },
+): Promise<void> {
   const id = crypto.randomUUID();
   const { title, ...rest } = run;
-  await post(item(id, owner, "PUT", `/api/practice/runs/${id}`, { ...rest, at: nowWithOffset() }, `Practice: ${title}`, ""));
+  await post(
+    item(id, owner, "PUT", `/api/practice/runs/${id}`, { ...rest, at: nowWithOffset() }, `Practice: ${title}`, ""),
+  );
 }
 
 let lastOrder = 0;
@@ -96,13 +148,48 @@ function nextOrder(): number {
   return lastOrder;
 }
 
-function item(id: string, owner: string, method: "PUT" | "POST", path: string, body: unknown, title: string, instrument: string): OutboxItem {
-  return { id, owner, method, path, body, title, instrument, madeAt: new Date().toISOString(), order: nextOrder(), state: "waiting", problem: null, device_result: null };
+function item(
+  id: string,
+  owner: string,
+  method: "PUT" | "POST",
+  path: string,
+  body: unknown,
+  title: string,
+  instrument: string,
+): OutboxItem {
+  return {
+    id,
+    owner,
+    method,
+    path,
+    body,
+    title,
+    instrument,
+    madeAt: new Date().toISOString(),
+    order: nextOrder(),
+    state: "waiting",
+    problem: null,
+    device_result: null,
+  };
 }
 
 /** A check in the outbox as a draft again, under a new id: the old one may have arrived. */
 export function draftOf(item: OutboxItem): Draft {
-  const body = item.body as Pick<Draft, "instrument" | "stage" | "pair" | "amends" | "why" | "entry"> & { document: CheckDocument; observed_by: string | null };
+  const body = item.body as Pick<Draft, "instrument" | "stage" | "pair" | "amends" | "why" | "entry"> & {
+    document: CheckDocument;
+    observed_by: string | null;
+  };
   const { instrument, stage, pair, amends, why, entry, document } = body;
-  return begin({ kind: document.kind, instrument, stage, pair, amends, why, entry, owner: item.owner, observedBy: body.observed_by, document });
+  return begin({
+    kind: document.kind,
+    instrument,
+    stage,
+    pair,
+    amends,
+    why,
+    entry,
+    owner: item.owner,
+    observedBy: body.observed_by,
+    document,
+  });
 }

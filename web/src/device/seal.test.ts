@@ -8,19 +8,25 @@ import { holdKeys, seal, unseal } from "./seal";
 const FIRM = "ff".repeat(32);
 const TAM = { own: "11".repeat(32), firm: FIRM };
 const WREN = { own: "22".repeat(32), firm: FIRM };
-const draft = (owner: string, left = false) => begin({ kind: "two-peg", instrument: "LV-07", owner, left, why: "only for my eyes" });
+const draft = (owner: string, left = false) =>
+  begin({ kind: "two-peg", instrument: "LV-07", owner, left, why: "only for my eyes" });
 
 async function shelves(): Promise<string> {
   const open = indexedDB.open("naveta");
   const db = await new Promise<IDBDatabase>((done) => (open.onsuccess = () => done(open.result)));
   const all = await Promise.all(
-    ["drafts", "outbox"].map((name) => new Promise<unknown[]>((done) => {
-      const query = db.transaction(name).objectStore(name).getAll();
-      query.onsuccess = () => done(query.result as unknown[]);
-    })),
+    ["drafts", "outbox"].map(
+      (name) =>
+        new Promise<unknown[]>((done) => {
+          const query = db.transaction(name).objectStore(name).getAll();
+          query.onsuccess = () => done(query.result as unknown[]);
+        }),
+    ),
   );
   db.close();
-  return JSON.stringify(all.flat(), (_, value: unknown) => (value instanceof ArrayBuffer ? new TextDecoder("latin1").decode(value) : value));
+  return JSON.stringify(all.flat(), (_, value: unknown) =>
+    value instanceof ArrayBuffer ? new TextDecoder("latin1").decode(value) : value,
+  );
 }
 
 afterEach(() => holdKeys(null));
@@ -43,7 +49,11 @@ it("leaves unsent work on the device, unreadable to the next person, whole for i
   holdKeys(TAM);
   const mine = draft("tam");
   await storeDraft(mine);
-  const item = await postEvent("tam", { instrument: "LV-07", event: "knock", at: "2027-03-02T06:40:00+00:00", note: "fell off the wall" }, "Knock");
+  const item = await postEvent(
+    "tam",
+    { instrument: "LV-07", event: "knock", at: "2027-03-02T06:40:00+00:00", note: "fell off the wall" },
+    "Knock",
+  );
   holdKeys(null);
   expect(await findDraft(mine.id)).toBeUndefined();
   holdKeys(WREN);

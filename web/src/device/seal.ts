@@ -19,7 +19,10 @@ async function imported(hex: string): Promise<CryptoKey> {
 /** Take the keys of whoever signed in, or let go of them. */
 export function holdKeys(text: Keys | null): void {
   if (!canSeal() || (text && held && text.own === held.text.own)) return;
-  held = text && { text, keys: Promise.all([imported(text.own), imported(text.firm)]).then(([own, firm]) => ({ own, firm })) };
+  held = text && {
+    text,
+    keys: Promise.all([imported(text.own), imported(text.firm)]).then(([own, firm]) => ({ own, firm })),
+  };
   for (const listener of listeners) listener();
 }
 
@@ -33,7 +36,11 @@ export async function seal(value: unknown, whose: Whose): Promise<Sealed | null>
   if (!held) return null;
   const key = (await held.keys)[whose];
   const iv = crypto.getRandomValues(new Uint8Array(12));
-  const box = await crypto.subtle.encrypt({ name: "AES-GCM", iv }, key, new TextEncoder().encode(JSON.stringify(value)));
+  const box = await crypto.subtle.encrypt(
+    { name: "AES-GCM", iv },
+    key,
+    new TextEncoder().encode(JSON.stringify(value)),
+  );
   return { iv, box };
 }
 
@@ -42,7 +49,9 @@ export async function unseal<T>(sealed: Sealed, whose: Whose): Promise<T | null>
   if (!held) return null;
   try {
     const key = (await held.keys)[whose];
-    return JSON.parse(new TextDecoder().decode(await crypto.subtle.decrypt({ name: "AES-GCM", iv: sealed.iv }, key, sealed.box))) as T;
+    return JSON.parse(
+      new TextDecoder().decode(await crypto.subtle.decrypt({ name: "AES-GCM", iv: sealed.iv }, key, sealed.box)),
+    ) as T;
   } catch {
     return null;
   }

@@ -68,13 +68,18 @@ describe("the outbox", () => {
     expect(await findDraft(draft.id)).toBeUndefined();
     const [each, two] = await Promise.all([flush("tam"), flush("tam")]);
     expect(each).toBe(two);
-    expect(spy.mock.calls.map((call) => call[1].replace(/[0-9a-f-]{36}/, "ID"))).toEqual(["/api/checks/ID", "/api/events/ID"]);
+    expect(spy.mock.calls.map((call) => call[1].replace(/[0-9a-f-]{36}/, "ID"))).toEqual([
+      "/api/checks/ID",
+      "/api/events/ID",
+    ]);
     expect(await items("tam")).toEqual([]);
   });
 
   it("waits without signal and on a fault of the server", async () => {
     await postCheck(finished(), "check");
-    vi.spyOn(client, "send").mockRejectedValueOnce(new NoSignal()).mockRejectedValueOnce(new Problem(500, "our-fault", "Ours."));
+    vi.spyOn(client, "send")
+      .mockRejectedValueOnce(new NoSignal())
+      .mockRejectedValueOnce(new Problem(500, "our-fault", "Ours."));
     expect(await flush("tam")).toMatchObject({ sent: 0, waiting: 1 });
     expect(await flush("tam")).toMatchObject({ sent: 0, waiting: 1 });
     expect((await items("tam"))[0]?.state).toBe("waiting");
@@ -90,7 +95,9 @@ describe("the outbox", () => {
     await postCheck(finished(), "first");
     await postCheck(finished(), "second");
     const fault = { path: "observations.setups", where: "the set-ups", given: "x", wanted: "y" };
-    vi.spyOn(client, "send").mockRejectedValueOnce(new Problem(422, "faults", "One thing is wrong.", [fault])).mockResolvedValueOnce({});
+    vi.spyOn(client, "send")
+      .mockRejectedValueOnce(new Problem(422, "faults", "One thing is wrong.", [fault]))
+      .mockResolvedValueOnce({});
     expect(await flush("tam")).toMatchObject({ sent: 1 });
     const [left] = await items("tam");
     expect(left).toMatchObject({ title: "first", state: "refused", problem: { status: 422, faults: [fault] } });

@@ -3,7 +3,8 @@
 export function isEmpty(value: unknown): boolean {
   if (value === undefined || value === null) return true;
   // A row that says only in which repeat it is taken holds nothing yet.
-  if (typeof value === "object") return Object.entries(value).every(([name, each]) => name === "repeat" || isEmpty(each));
+  if (typeof value === "object")
+    return Object.entries(value).every(([name, each]) => name === "repeat" || isEmpty(each));
   return !String(value).trim();
 }
 

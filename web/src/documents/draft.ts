@@ -54,5 +54,7 @@ const OWN_PAGES = new Set(["set-up", "free-station", "backsight", "pre-survey"])
 
 /** The document as it is sent: empty inputs left out, everything else to the letter. */
 export function toSend(document: CheckDocument): CheckDocument {
-  return OWN_PAGES.has(document.kind) ? document : { ...document, observations: clean(document.observations) as CheckDocument["observations"] };
+  return OWN_PAGES.has(document.kind)
+    ? document
+    : { ...document, observations: clean(document.observations) as CheckDocument["observations"] };
 }

@@ -1,14 +1,61 @@
 // The fleet as a table: found as typed, filtered, ordered, chosen; a view goes through an address and comes back.
 import { describe, expect, it } from "vitest";
-import { type FleetRow, addressOf, choices, choose, dayAfter, matches, minutesOf, shown, sortedBy, tagKey, viewOf } from "./fleet";
+import {
+  type FleetRow,
+  addressOf,
+  choices,
+  choose,
+  dayAfter,
+  matches,
+  minutesOf,
+  shown,
+  sortedBy,
+  tagKey,
+  viewOf,
+} from "./fleet";
 
-const row = (tag: string, more: Partial<FleetRow> = {}): FleetRow => ({ tag, kind: "level", model: "Ondine Merrow", place: "Yard, rack 3", crew: null, serial: "", since: "2024-05-01", state: "ready", reasons: [], needed: [], due_on: null, due_check: "", latest: null, ...more });
-const found = (value: number, limit: number): FleetRow["latest"] => ({ id: "x", check: "two-peg", at: "2027-02-01T08:00:00+00:00", grade: "use", stage: "as-found", finding: "", value, u95: 1, limit, text: "", unit: "arcsec", title: "Two-peg test" });
+const row = (tag: string, more: Partial<FleetRow> = {}): FleetRow => ({
+  tag,
+  kind: "level",
+  model: "Ondine Merrow",
+  place: "Yard, rack 3",
+  crew: null,
+  serial: "",
+  since: "2024-05-01",
+  state: "ready",
+  reasons: [],
+  needed: [],
+  due_on: null,
+  due_check: "",
+  latest: null,
+  ...more,
+});
+const found = (value: number, limit: number): FleetRow["latest"] => ({
+  id: "x",
+  check: "two-peg",
+  at: "2027-02-01T08:00:00+00:00",
+  grade: "use",
+  stage: "as-found",
+  finding: "",
+  value,
+  u95: 1,
+  limit,
+  text: "",
+  unit: "arcsec",
+  title: "Two-peg test",
+});
 const peg = { check: "two-peg", title: "Two-peg test", minutes: 15 };
 const FLEET = [
   row("LV-07", { state: "hold", latest: found(-24, 10), needed: [peg] }),
   row("LV-02", { crew: "Bramble", latest: found(1, 10), due_on: "2027-03-14" }),
-  row("TS-03", { kind: "robotic-total-station", model: "Marrick Tessaly", crew: "Bramble", state: "check-first", needed: [peg, { ...peg, minutes: 12 }], due_on: "2027-02-20" }),
+  row("TS-03", {
+    kind: "robotic-total-station",
+    model: "Marrick Tessaly",
+    crew: "Bramble",
+    state: "check-first",
+    needed: [peg, { ...peg, minutes: 12 }],
+    due_on: "2027-02-20",
+  }),
   row("TB-04", { kind: "tribrach", state: "ready-if", latest: found(4, 5), due_on: "2027-05-05" }),
 ];
 const view = (address: string) => viewOf(new URLSearchParams(address));
@@ -30,7 +77,13 @@ describe("the fleet table", () => {
     expect(tags("sort=finding&down=1")).toEqual(["LV-07", "TB-04", "LV-02", "TS-03"]);
     expect(tags("sort=due")).toEqual(["TS-03", "LV-02", "TB-04", "LV-07"]);
     const once = sortedBy(view(""), "due");
-    expect([once, sortedBy(once, "due"), sortedBy(sortedBy(once, "due"), "due")].map((each) => [each.sort, each.down])).toEqual([["due", false], ["due", true], ["need", false]]);
+    expect(
+      [once, sortedBy(once, "due"), sortedBy(sortedBy(once, "due"), "due")].map((each) => [each.sort, each.down]),
+    ).toEqual([
+      ["due", false],
+      ["due", true],
+      ["need", false],
+    ]);
   });
 
   it("filters by kind, state, who, place and when due", () => {
@@ -39,15 +92,27 @@ describe("the fleet table", () => {
     // Within a fortnight: what waits now, and what falls due by 16 March.
     expect(tags("within=14")).toEqual(["LV-07", "TS-03", "LV-02"]);
     expect(dayAfter("2027-02-27", 3)).toBe("2027-03-02");
-    expect(choices(FLEET, "state")).toEqual([["hold", 1], ["check-first", 1], ["ready-if", 1], ["ready", 1]]);
-    expect(choices(FLEET, "crew")).toEqual([["Bramble", 2], ["In the yard", 2]]);
+    expect(choices(FLEET, "state")).toEqual([
+      ["hold", 1],
+      ["check-first", 1],
+      ["ready-if", 1],
+      ["ready", 1],
+    ]);
+    expect(choices(FLEET, "crew")).toEqual([
+      ["Bramble", 2],
+      ["In the yard", 2],
+    ]);
   });
 
   it("keeps a view in an address, the usual left out, the impossible ignored", () => {
     const text = "q=lv&kind=level&within=30&sort=due&down=1&columns=tag%2Cdue";
     expect(addressOf(view(text)).toString()).toBe(text);
     expect(addressOf(view("")).toString()).toBe("");
-    expect(view("sort=colour&within=soon&columns=tag,colour")).toMatchObject({ sort: "need", within: null, columns: ["tag"] });
+    expect(view("sort=colour&within=soon&columns=tag,colour")).toMatchObject({
+      sort: "need",
+      within: null,
+      columns: ["tag"],
+    });
   });
 
   it("chooses one, and from the last one to another", () => {

@@ -3,7 +3,19 @@ import type { Schemas } from "../api/client";
 import { inOrder } from "./order";
 
 export type FleetRow = Schemas["FleetRow"];
-export const COLUMNS = ["tag", "model", "kind", "place", "crew", "state", "finding", "due", "last", "since", "serial"] as const;
+export const COLUMNS = [
+  "tag",
+  "model",
+  "kind",
+  "place",
+  "crew",
+  "state",
+  "finding",
+  "due",
+  "last",
+  "since",
+  "serial",
+] as const;
 export type Column = (typeof COLUMNS)[number];
 const SHOWN_FIRST: Column[] = ["tag", "model", "place", "crew", "state", "finding", "due", "last"];
 export const FILTERS = ["kind", "state", "crew", "place"] as const;
@@ -21,14 +33,27 @@ export type View = {
 
 /** In the order in which something has to be done. */
 export const STATES = ["hold", "check-first", "away", "ready-if", "ready"];
-export const STATE_NAMES: Record<string, string> = { hold: "On hold", "check-first": "Check first", away: "Away", "ready-if": "Ready with a condition", ready: "Ready" };
+export const STATE_NAMES: Record<string, string> = {
+  hold: "On hold",
+  "check-first": "Check first",
+  away: "Away",
+  "ready-if": "Ready with a condition",
+  ready: "Ready",
+};
 export const NOBODY = "In the yard";
 
 /** A tag as people type it: `lv7` and `LV 07` are LV-07. */
-export const tagKey = (text: string): string => text.toLowerCase().replace(/[\s-]/g, "").replace(/^([a-z]+)0*(\d)/, "$1$2");
+export const tagKey = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[\s-]/g, "")
+    .replace(/^([a-z]+)0*(\d)/, "$1$2");
 
 /** Whether every word stands somewhere in tag, model, kind, place, crew or serial number. */
-export function matches(row: Pick<FleetRow, "tag" | "model" | "kind" | "place" | "crew" | "serial">, text: string): boolean {
+export function matches(
+  row: Pick<FleetRow, "tag" | "model" | "kind" | "place" | "crew" | "serial">,
+  text: string,
+): boolean {
   const sought = text.trim().toLowerCase();
   if (!sought || tagKey(sought) === tagKey(row.tag)) return true;
   const names = `${row.tag} ${row.model} ${row.kind} ${row.place} ${row.crew ?? ""} ${row.serial}`.toLowerCase();
@@ -36,17 +61,21 @@ export function matches(row: Pick<FleetRow, "tag" | "model" | "kind" | "place" |
 }
 
 /** What a row says under a filter. */
-export const answerOf = (row: FleetRow, filter: Filter): string => (filter === "crew" ? (row.crew ?? NOBODY) : filter === "place" ? row.place || "Yard" : row[filter]);
+export const answerOf = (row: FleetRow, filter: Filter): string =>
+  filter === "crew" ? (row.crew ?? NOBODY) : filter === "place" ? row.place || "Yard" : row[filter];
 
 /** What can be chosen under a filter, as often as it occurs. */
 export function choices(rows: FleetRow[], filter: Filter): [string, number][] {
   const count = new Map<string, number>();
   for (const row of rows) count.set(answerOf(row, filter), (count.get(answerOf(row, filter)) ?? 0) + 1);
-  return [...count].sort(([one], [other]) => (filter === "state" ? STATES.indexOf(one) - STATES.indexOf(other) : inOrder(one, other)));
+  return [...count].sort(([one], [other]) =>
+    filter === "state" ? STATES.indexOf(one) - STATES.indexOf(other) : inOrder(one, other),
+  );
 }
 
 /** Minutes of the checks an instrument waits for. */
-export const minutesOf = (row: Pick<FleetRow, "needed">): number => row.needed.reduce((sum, check) => sum + check.minutes, 0);
+export const minutesOf = (row: Pick<FleetRow, "needed">): number =>
+  row.needed.reduce((sum, check) => sum + check.minutes, 0);
 
 /** The share of its limit a finding reaches; without one, below everything. */
 const shareOf = (row: FleetRow): number => (row.latest ? Math.abs(row.latest.value) / row.latest.limit : -1);
@@ -82,12 +111,15 @@ export function shown(rows: FleetRow[], view: View, today: string): FleetRow[] {
 }
 
 /** The ISO day so many days after another. */
-export const dayAfter = (day: string, days: number): string => new Date(Date.parse(`${day}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
+export const dayAfter = (day: string, days: number): string =>
+  new Date(Date.parse(`${day}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
 
 /** A view as an address holds it. */
 export function viewOf(query: URLSearchParams): View {
   const listed = (name: string) => query.getAll(name).filter(Boolean);
-  const columns = (query.get("columns") ?? "").split(",").filter((name): name is Column => (COLUMNS as readonly string[]).includes(name));
+  const columns = (query.get("columns") ?? "")
+    .split(",")
+    .filter((name): name is Column => (COLUMNS as readonly string[]).includes(name));
   const sort = query.get("sort") ?? "need";
   const within = Number(query.get("within"));
   return {

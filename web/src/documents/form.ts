@@ -22,7 +22,8 @@ export type Placed = Omit<Group, "path" | "instead" | "each" | "struck"> & {
 /** An input or a choice: the place in the document it fills. */
 export type Spot = { path: string; field: Field; group: Placed; row: number | null };
 
-export const methodOf = (kind: Kind, document: CheckDocument): Method | undefined => kind.methods.find((each) => each.name === document.method);
+export const methodOf = (kind: Kind, document: CheckDocument): Method | undefined =>
+  kind.methods.find((each) => each.name === document.method);
 
 /** The form of a document: its method's, or the kind's where it names none or holds more than its method asks for. */
 export function formOf(kind: Kind, document: CheckDocument): Placed[] {
@@ -31,21 +32,29 @@ export function formOf(kind: Kind, document: CheckDocument): Placed[] {
   if (!method) return general;
   const placed = place(document, method.groups);
   const shown = new Set(placed.flatMap((each) => (each.rows ? [each.path] : [])));
-  const more = general.some((each) => each.rows && !shown.has(each.path) && listAt(document, each.path).some((row) => holdsReading(row, each)));
+  const more = general.some(
+    (each) => each.rows && !shown.has(each.path) && listAt(document, each.path).some((row) => holdsReading(row, each)),
+  );
   return more ? general : placed;
 }
 
-const holdsReading = (row: unknown, group: Placed): boolean => group.fields.some((field) => !field.prefilled && !isEmpty(field.name ? (row as Row)?.[field.name] : row));
+const holdsReading = (row: unknown, group: Placed): boolean =>
+  group.fields.some((field) => !field.prefilled && !isEmpty(field.name ? (row as Row)?.[field.name] : row));
 
 /** Groups at their places, in the order in which they are read: those of a list entry by entry. */
 export function place(document: CheckDocument, groups: Group[]): Placed[] {
   const placed: Placed[] = [];
-  for (let i = 0; i < groups.length; ) {
+  for (let i = 0; i < groups.length;) {
     const { each } = groups[i] as Group;
     const last = groups.findIndex((group, k) => k > i && group.each?.path !== each?.path);
     const run = each ? groups.slice(i, last < 0 ? groups.length : last) : [groups[i] as Group];
     if (!each) placed.push(...run.map((group) => placedAt(document, group, group.path, null)));
-    else placed.push(...entriesOf(document, each).flatMap((entry) => run.map((group) => placedAt(document, group, under(group.path, entry), entry))));
+    else
+      placed.push(
+        ...entriesOf(document, each).flatMap((entry) =>
+          run.map((group) => placedAt(document, group, under(group.path, entry), entry)),
+        ),
+      );
     i += run.length;
   }
   return placed;
@@ -62,16 +71,33 @@ function entriesOf(document: CheckDocument, each: Entry["each"]): Entry[] {
 function expanded(document: CheckDocument, path: string): string[] {
   const [head = "", ...tail] = path.split("[*]");
   if (!tail.length) return [path];
-  return Array.from({ length: Math.max(1, listAt(document, head).length) }, (_, i) => `${head}[${i}]${tail.join("[*]")}`).flatMap((each) => expanded(document, each));
+  return Array.from(
+    { length: Math.max(1, listAt(document, head).length) },
+    (_, i) => `${head}[${i}]${tail.join("[*]")}`,
+  ).flatMap((each) => expanded(document, each));
 }
 
-const under = (path: string, entry: Entry): string => `${entry.list}[${entry.index}]${path.slice(entry.each.path.length + "[*]".length)}`;
+const under = (path: string, entry: Entry): string =>
+  `${entry.list}[${entry.index}]${path.slice(entry.each.path.length + "[*]".length)}`;
 
 function placedAt(document: CheckDocument, group: Group, path: string, entry: Entry | null): Placed {
   const at = (pattern: string) => (entry ? under(pattern, entry) : pattern);
   const instead = group.instead ? { ...group.instead, path: at(group.instead.path) } : null;
-  const byInstead = instead !== null && listAt(document, instead.path).length > 0 && !listAt(document, path).some((each) => !isEmpty(each));
-  return { ...group, ...(byInstead && instead ? instead : {}), title: group.title, path: byInstead && instead ? instead.path : path, own: path, struck: group.struck && at(group.struck), instead, byInstead, entry };
+  const byInstead =
+    instead !== null &&
+    listAt(document, instead.path).length > 0 &&
+    !listAt(document, path).some((each) => !isEmpty(each));
+  return {
+    ...group,
+    ...(byInstead && instead ? instead : {}),
+    title: group.title,
+    path: byInstead && instead ? instead.path : path,
+    own: path,
+    struck: group.struck && at(group.struck),
+    instead,
+    byInstead,
+    entry,
+  };
 }
 
 /** Where a field of a group stands; of a list without names the entry itself. */
@@ -82,7 +108,8 @@ export function pathOf(group: Placed, field: Field, row: number | null): string 
 
 export const rowsOf = (document: CheckDocument, group: Placed): unknown[] => listAt(document, group.path);
 /** As many rows as are shown: one to be filled where there is none yet. */
-export const countOf = (document: CheckDocument, group: Placed): number => Math.max(rowsOf(document, group).length, group.fewest > 0 ? 1 : 0);
+export const countOf = (document: CheckDocument, group: Placed): number =>
+  Math.max(rowsOf(document, group).length, group.fewest > 0 ? 1 : 0);
 
 /** In which repeat a row was taken; the first says nothing of it. */
 export const repeatOf = (row: unknown): number => (row as { repeat?: number } | null | undefined)?.repeat ?? 1;
@@ -104,27 +131,46 @@ export function filledInstead(form: Placed[], group: Placed, field: Field): Plac
 
 /** The input after (or before) this one in reading order; what the method has filled in is skipped. */
 export function nextSpot(document: CheckDocument, form: Placed[], path: string, step: 1 | -1): Spot | null {
-  const inputs = spotsOf(document, form.filter((each) => !each.setting && !each.before)).filter((each) => TYPED.has(each.field.kind));
+  const inputs = spotsOf(
+    document,
+    form.filter((each) => !each.setting && !each.before),
+  ).filter((each) => TYPED.has(each.field.kind));
   const here = inputs.findIndex((input) => input.path === path);
   const rest = step === 1 ? inputs.slice(here + 1) : inputs.slice(0, here).reverse();
-  return rest.find((each) => !(each.field.prefilled && textAt(document, each.path).trim()) && !filledInstead(form, each.group, each.field)) ?? null;
+  return (
+    rest.find(
+      (each) =>
+        !(each.field.prefilled && textAt(document, each.path).trim()) && !filledInstead(form, each.group, each.field),
+    ) ?? null
+  );
 }
 
 /** Whether every input that must be filled is filled: all that can be said of a draft without the core. */
 export function finished(document: CheckDocument, form: Placed[]): boolean {
   return spotsOf(document, form).every(({ field, path, row, group }) => {
-    if (field.optional || !TYPED.has(field.kind) || textAt(document, path).trim() !== "" || filledInstead(form, group, field)) return true;
+    if (
+      field.optional ||
+      !TYPED.has(field.kind) ||
+      textAt(document, path).trim() !== "" ||
+      filledInstead(form, group, field)
+    )
+      return true;
     return row !== null && row > 0 && isEmpty(rowsOf(document, group)[row]);
   });
 }
 
 /** How many readings were typed: rows with something in them that the method did not fill in. */
 export function countTyped(document: CheckDocument, form: Placed[]): number {
-  return form.filter((each) => each.rows).reduce((sum, group) => sum + rowsOf(document, group).filter((row) => holdsReading(row, group)).length, 0);
+  return form
+    .filter((each) => each.rows)
+    .reduce((sum, group) => sum + rowsOf(document, group).filter((row) => holdsReading(row, group)).length, 0);
 }
 
 /** Faults that belong to one row or group of fields, by path. */
-export const faultsUnder = (faults: Fault[], path: string): Fault[] => faults.filter((fault) => fault.path === path || fault.path.startsWith(`${path}.`) || fault.path.startsWith(`${path}[`));
+export const faultsUnder = (faults: Fault[], path: string): Fault[] =>
+  faults.filter(
+    (fault) => fault.path === path || fault.path.startsWith(`${path}.`) || fault.path.startsWith(`${path}[`),
+  );
 
 /** The unit a field is typed in, as it is written beside its name. */
 export function unitOf(field: Field, document: CheckDocument): string {
@@ -135,7 +181,8 @@ export function unitOf(field: Field, document: CheckDocument): string {
 const ANGLES: Record<string, string> = { dms: "ddd.mmss", deg: "°", gon: "gon" };
 
 /** Whether a form has a field of a kind. */
-export const hasField = (groups: Pick<Group, "fields">[], kind: Field["kind"]): boolean => groups.some((group) => group.fields.some((field) => field.kind === kind));
+export const hasField = (groups: Pick<Group, "fields">[], kind: Field["kind"]): boolean =>
+  groups.some((group) => group.fields.some((field) => field.kind === kind));
 
 /** Whether a check was taken more than once: by its rows, or by twice as many entries as it needs. */
 export function takenAgain(document: CheckDocument, form: Placed[]): boolean {
@@ -168,22 +215,43 @@ function partOf(group: Placed): string {
 }
 
 function columnsOf(part: string, groups: Placed[]): { head: Placed[]; columns: Placed[][] } {
-  const named = groups.map((group) => (group.own.startsWith(`${part}.`) ? (group.own.slice(part.length + 1).split(".")[0] ?? "") : ""));
+  const named = groups.map((group) =>
+    group.own.startsWith(`${part}.`) ? (group.own.slice(part.length + 1).split(".")[0] ?? "") : "",
+  );
   const head = groups.filter((group, i) => !named[i] && !group.rows);
   const names = [...new Set(named.filter(Boolean))];
-  const alike = names.length > 1 && names.every((name) => sameShape(groups.filter((_, i) => named[i] === names[0]), groups.filter((_, i) => named[i] === name)));
-  if (!part || !alike || head.length + named.filter(Boolean).length < groups.length) return { head: [], columns: [groups] };
-  const order = FACES.every((face) => names.includes(face)) ? [...FACES, ...names.filter((name) => !FACES.includes(name))] : names;
+  const alike =
+    names.length > 1 &&
+    names.every((name) =>
+      sameShape(
+        groups.filter((_, i) => named[i] === names[0]),
+        groups.filter((_, i) => named[i] === name),
+      ),
+    );
+  if (!part || !alike || head.length + named.filter(Boolean).length < groups.length)
+    return { head: [], columns: [groups] };
+  const order = FACES.every((face) => names.includes(face))
+    ? [...FACES, ...names.filter((name) => !FACES.includes(name))]
+    : names;
   const columns = order.map((name) => groups.filter((_, i) => named[i] === name));
   // Lists of rows only (both faces by eye, both by tracker): each is a column of its own, two beside each other.
-  return { head, columns: columns.flat().every((group) => group.rows) ? columns.flat().map((group) => [group]) : columns };
+  return {
+    head,
+    columns: columns.flat().every((group) => group.rows) ? columns.flat().map((group) => [group]) : columns,
+  };
 }
 
 /** Face left stands left. */
 const FACES = ["left", "right"];
 
 const sameShape = (one: Placed[], other: Placed[]): boolean =>
-  one.length === other.length && one.every((group, i) => group.rows === other[i]?.rows && group.fields.map((field) => field.name).join() === other[i]?.fields.map((field) => field.name).join());
+  one.length === other.length &&
+  one.every(
+    (group, i) =>
+      group.rows === other[i]?.rows &&
+      group.fields.map((field) => field.name).join() === other[i]?.fields.map((field) => field.name).join(),
+  );
 
 /** Something filled in beside a group, or by the method: shown quietly. */
-export const isPrefilled = (document: CheckDocument, field: Field, path: string): boolean => field.prefilled && !isEmpty(valueAt(document, path));
+export const isPrefilled = (document: CheckDocument, field: Field, path: string): boolean =>
+  field.prefilled && !isEmpty(valueAt(document, path));

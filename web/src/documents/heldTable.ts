@@ -23,7 +23,8 @@ export function holdTable(table: HeldTable): void {
   held = { ...table, number: count };
 }
 /** `number` is different for each file that was chosen. */
-export const heldTable = (owner: string): (HeldTable & { number: number }) | null => (held?.owner === owner ? held : null);
+export const heldTable = (owner: string): (HeldTable & { number: number }) | null =>
+  held?.owner === owner ? held : null;
 
 /** A table whose headings are not ours is held until somebody has said which column is what; true where it is. */
 export async function toBeMapped(wanted: Omit<HeldTable, "name" | "text">, file: File): Promise<boolean> {
@@ -39,7 +40,8 @@ export type KnownTable = Remembered & { name: string };
 const PLACE = "naveta.tables";
 const MOST = 40;
 
-const alike = (a: string[], b: string[]): boolean => a.length === b.length && a.every((heading, i) => heading.toLowerCase() === b[i]?.toLowerCase());
+const alike = (a: string[], b: string[]): boolean =>
+  a.length === b.length && a.every((heading, i) => heading.toLowerCase() === b[i]?.toLowerCase());
 
 /** Tables this device has read, for a time without signal. */
 function onDevice(): KnownTable[] {

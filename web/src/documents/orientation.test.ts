@@ -1,7 +1,15 @@
 // Sights as they are typed: what is sent, which points go along, and files opened again.
 import { describe, expect, it } from "vitest";
 import { begin } from "./draft";
-import { asControlPoint, asOrientation, beginOrientation, orientationToSend, withControl, withPoint, withShot } from "./orientation";
+import {
+  asControlPoint,
+  asOrientation,
+  beginOrientation,
+  orientationToSend,
+  withControl,
+  withPoint,
+  withShot,
+} from "./orientation";
 import { asSetUp, beginSetUp, filled, logged, minutesSince } from "./setUp";
 
 const point = (name: string, h: number | null = 4.5) => ({ name, e_m: 100.25, n_m: 200, h_m: h, description: "" });
@@ -27,21 +35,39 @@ describe("an orientation", () => {
   });
 
   it("does not send a last sight that holds nothing, nor an empty closing sight", () => {
-    const two = { ...draft.document, observations: { ...draft.document.observations, shots: [{ point: "PC-01", hz: "1" }, {}], closing: {} } };
+    const two = {
+      ...draft.document,
+      observations: { ...draft.document.observations, shots: [{ point: "PC-01", hz: "1" }, {}], closing: {} },
+    };
     expect(orientationToSend(two).observations.shots).toHaveLength(1);
     expect(orientationToSend(two).observations.closing).toBeUndefined();
-    const named = { ...two, observations: { ...two.observations, shots: [{ hz: "1" }, { point: "PC-02" }], closing: { point: "PC-01", hz: "2" } } };
+    const named = {
+      ...two,
+      observations: {
+        ...two.observations,
+        shots: [{ hz: "1" }, { point: "PC-02" }],
+        closing: { point: "PC-01", hz: "2" },
+      },
+    };
     expect(orientationToSend(named).observations.shots).toHaveLength(2);
     expect(orientationToSend(named).observations.closing).toEqual({ point: "PC-01", hz: "2" });
   });
 
   it("opens sights from a table with the coordinates of the firm's points", () => {
-    const table = { kind: "backsight", units: { length: "ft", angle: "dms" }, observations: { shots: [{ point: "PC-01", hz: "10", face: "" }], control: [] } };
+    const table = {
+      kind: "backsight",
+      units: { length: "ft", angle: "dms" },
+      observations: { shots: [{ point: "PC-01", hz: "10", face: "" }], control: [] },
+    };
     const opened = withControl(table as never, [point("PC-01"), point("PC-02")], asControlPoint(point("PC-02")));
     expect(opened.observations.control.map((each) => each.name)).toEqual(["PC-01"]);
     expect(opened.observations.station?.name).toBe("PC-02");
     expect(opened.observations.shots).toEqual([{ point: "PC-01", hz: "10" }]);
-    const file = { kind: "free-station", units: { length: "m", angle: "dms" }, observations: { control: [{ name: "A", e: "1.5", n: "2" }], shots: [] } };
+    const file = {
+      kind: "free-station",
+      units: { length: "m", angle: "dms" },
+      observations: { control: [{ name: "A", e: "1.5", n: "2" }], shots: [] },
+    };
     const read = withControl(file as never, [point("PC-01")], asControlPoint(point("PC-02")));
     expect(read.observations.control).toEqual([{ name: "A", e: "1.5", n: "2" }]);
     expect(read.observations.station).toBeUndefined();

@@ -4,7 +4,16 @@ import { type Draft, type Length, begin } from "./draft";
 
 export type Point = Omit<Schemas["PointOut"], "shown">;
 export type Known = { name: string; e: string; n: string; h?: string };
-export type Shot = { point?: string; hz?: string; v?: string; slope_distance?: string; horizontal_distance?: string; target_height?: string; face?: "left" | "right"; left_out?: boolean };
+export type Shot = {
+  point?: string;
+  hz?: string;
+  v?: string;
+  slope_distance?: string;
+  horizontal_distance?: string;
+  target_height?: string;
+  face?: "left" | "right";
+  left_out?: boolean;
+};
 export type Closing = { point?: string; hz?: string };
 export type Angle = "dms" | "deg" | "gon";
 export type Counts = "clockwise" | "anticlockwise";
@@ -38,10 +47,21 @@ export const ORIENTATION_KINDS: string[] = ["free-station", "backsight"];
 
 /** A control point of the server as it stands in a document: metres, whatever the sheet's unit. */
 export function asControlPoint(point: Point): Known {
-  return { name: point.name, e: `${point.e_m} m`, n: `${point.n_m} m`, ...(point.h_m === null ? {} : { h: `${point.h_m} m` }) };
+  return {
+    name: point.name,
+    e: `${point.e_m} m`,
+    n: `${point.n_m} m`,
+    ...(point.h_m === null ? {} : { h: `${point.h_m} m` }),
+  };
 }
 
-export function beginOrientation(instrument: string, owner: string, kind: OrientationKind, units: OrientationDocument["units"], observed: Partial<Observed>): OrientationDraft {
+export function beginOrientation(
+  instrument: string,
+  owner: string,
+  kind: OrientationKind,
+  units: OrientationDocument["units"],
+  observed: Partial<Observed>,
+): OrientationDraft {
   const document: OrientationDocument = { kind, units, observations: { control: [], shots: [{}], ...observed } };
   return { ...begin({ kind, instrument, owner }), document };
 }
@@ -51,7 +71,9 @@ export function withControl(typed: OrientationDocument, points: Point[], station
   const read = typed.observations as Partial<Observed>;
   const shots = (read.shots ?? []).map(tidy);
   const named = new Set(shots.map((shot) => shot.point));
-  const control = read.control?.length ? read.control : points.filter((point) => named.has(point.name)).map(asControlPoint);
+  const control = read.control?.length
+    ? read.control
+    : points.filter((point) => named.has(point.name)).map(asControlPoint);
   const over = read.station ?? (typed.kind === "backsight" ? station : null);
   return { ...typed, observations: { ...read, control, shots, ...(over ? { station: over } : {}) } };
 }
@@ -82,12 +104,20 @@ export function withPoint(draft: OrientationDraft, index: number, point: Known):
 }
 
 function tidy(shot: Shot): Shot {
-  return Object.fromEntries(Object.entries(shot).filter(([, each]) => each !== "" && each !== undefined && each !== false)) as Shot;
+  return Object.fromEntries(
+    Object.entries(shot).filter(([, each]) => each !== "" && each !== undefined && each !== false),
+  ) as Shot;
 }
 
 /** As it is asked about and sent: a last sight that nothing was typed into is no sight. */
 export function orientationToSend(document: OrientationDocument): OrientationDocument {
   const { shots, closing, ...rest } = document.observations;
-  const answer = shots.filter((shot, i) => i < shots.length - 1 || Object.keys(shot).some((name) => name !== "face" && name !== "point") || shot.point);
-  return { ...document, observations: { ...rest, shots: answer, ...(closing && (closing.point || closing.hz) ? { closing } : {}) } };
+  const answer = shots.filter(
+    (shot, i) =>
+      i < shots.length - 1 || Object.keys(shot).some((name) => name !== "face" && name !== "point") || shot.point,
+  );
+  return {
+    ...document,
+    observations: { ...rest, shots: answer, ...(closing && (closing.point || closing.hz) ? { closing } : {}) },
+  };
 }

@@ -11,7 +11,8 @@ export function pagesOf(document: CheckDocument, form: Placed[]): Page[] {
   const pages: { title: string; groups: Placed[] }[] = [];
   for (const group of form) {
     const open = pages.at(-1);
-    if (!open || (group.page && open.title && open.title !== group.page)) pages.push({ title: group.page, groups: [group] });
+    if (!open || (group.page && open.title && open.title !== group.page))
+      pages.push({ title: group.page, groups: [group] });
     else {
       open.groups.push(group);
       open.title ||= group.page;
@@ -21,7 +22,9 @@ export function pagesOf(document: CheckDocument, form: Placed[]): Page[] {
 }
 
 function progressOf(document: CheckDocument, groups: Placed[]): { typed: number; wanted: number } {
-  const wanted = spotsOf(document, groups).filter(({ field, path }) => !field.optional && !isPrefilled(document, field, path));
+  const wanted = spotsOf(document, groups).filter(
+    ({ field, path }) => !field.optional && !isPrefilled(document, field, path),
+  );
   return { typed: wanted.filter(({ path }) => textAt(document, path).trim() !== "").length, wanted: wanted.length };
 }
 
@@ -33,10 +36,12 @@ export function openPage(pages: Page[]): number {
 
 /** The page a place in the document stands on, by the group nearest to it; -1 where none has it. */
 export function pageOf(pages: Page[], path: string): number {
-  const nearest = (page: Page) => Math.max(-1, ...page.groups.filter((group) => isUnder(path, group.path)).map((group) => group.path.length));
+  const nearest = (page: Page) =>
+    Math.max(-1, ...page.groups.filter((group) => isUnder(path, group.path)).map((group) => group.path.length));
   const near = pages.map(nearest);
   const best = Math.max(-1, ...near);
   return best < 0 ? -1 : near.indexOf(best);
 }
 
-const isUnder = (path: string, place: string): boolean => path === place || path.startsWith(`${place}[`) || path.startsWith(`${place}.`);
+const isUnder = (path: string, place: string): boolean =>
+  path === place || path.startsWith(`${place}[`) || path.startsWith(`${place}.`);

@@ -2,7 +2,8 @@
 
 export type Row = Record<string, unknown>;
 const STEP = /[^.[\]]+/g;
-const stepsOf = (path: string): (string | number)[] => (path.match(STEP) ?? []).map((each) => (/^\d+$/.test(each) ? Number(each) : each));
+const stepsOf = (path: string): (string | number)[] =>
+  (path.match(STEP) ?? []).map((each) => (/^\d+$/.test(each) ? Number(each) : each));
 
 /** The id of the input that fills a place. */
 export const spotId = (path: string): string => `row-${path.replace(/[^\w]+/g, "-").replace(/-$/, "")}`;
@@ -40,5 +41,9 @@ export function withoutAt<D>(document: D, path: string): D {
   const held = valueAt(document, path.slice(0, cut));
   if (typeof held !== "object" || held === null) return document;
   const name = path.slice(cut + 1);
-  return withAt(document, path.slice(0, cut), Object.fromEntries(Object.entries(held).filter(([each]) => each !== name)));
+  return withAt(
+    document,
+    path.slice(0, cut),
+    Object.fromEntries(Object.entries(held).filter(([each]) => each !== name)),
+  );
 }

@@ -34,7 +34,13 @@ export function mondayOf(day: string): string {
 export type Week = { monday: string; minutes: number; due: Due[]; jobs: Job[] };
 
 /** Week by week from this one on, with what is shown of it and the jobs that run; weeks with nothing are left out. */
-export function weeksOf(loads: { monday: string; minutes: number }[], due: Due[], jobs: Job[], today: string, until: string): Week[] {
+export function weeksOf(
+  loads: { monday: string; minutes: number }[],
+  due: Due[],
+  jobs: Job[],
+  today: string,
+  until: string,
+): Week[] {
   const minutes = new Map(loads.map((load) => [load.monday, load.minutes]));
   const weeks: Week[] = [];
   for (let monday = mondayOf(today); monday <= until; monday = dayAfter(monday, 7)) {
@@ -61,7 +67,13 @@ export function monthOf(month: string, days: DueDay[], jobs: Job[]): DayCell[][]
       Array.from({ length: 7 }, (_, i) => {
         const day = dayAfter(monday, i);
         const found = days.find((each) => each.day === day);
-        return { day, inMonth: day.startsWith(month), count: found?.count ?? 0, due: found?.due ?? [], jobs: jobs.filter((job) => job.starts_on <= day && job.ends_on >= day) };
+        return {
+          day,
+          inMonth: day.startsWith(month),
+          count: found?.count ?? 0,
+          due: found?.due ?? [],
+          jobs: jobs.filter((job) => job.starts_on <= day && job.ends_on >= day),
+        };
       }),
     );
   }

@@ -14,5 +14,14 @@ export function addressOf(draft: Pick<Draft, "id" | "kind">): string {
 export async function reopened(record: RecordOut, owner: string, why: string): Promise<Draft> {
   const stage = record.stage === "as-left" ? ("as-left" as const) : ("as-found" as const);
   const document = await fromFile<CheckDocument>(record.document);
-  return begin({ kind: record.kind, instrument: record.instrument, owner, stage, pair: record.pair, amends: record.id, why, document });
+  return begin({
+    kind: record.kind,
+    instrument: record.instrument,
+    owner,
+    stage,
+    pair: record.pair,
+    amends: record.id,
+    why,
+    document,
+  });
 }

@@ -8,10 +8,29 @@ export type Levelled = { along?: string; across?: string };
 export type Ends = { left?: string; right?: string };
 export type Swing = { here?: Ends; round?: Ends };
 export type Aside = { right?: string; away?: string };
-export type Saw = { spot_aside?: Aside; bubble_aside?: Aside; spot?: Spot; bubble?: Bubble; level?: Levelled; swing?: Swing };
+export type Saw = {
+  spot_aside?: Aside;
+  bubble_aside?: Aside;
+  spot?: Spot;
+  bubble?: Bubble;
+  level?: Levelled;
+  swing?: Swing;
+};
 export type LevelType = "electronic" | "plate" | "two-plates";
-export type Options = { together?: boolean; level_type?: LevelType; legs_may?: "lower" | "either"; stands?: "two-to-you" | "third-along"; strict?: boolean };
-export type Tripod = { foot_spacing_m?: string; head_height_m?: string; slope_deg?: string; shorten_mm?: Record<string, string>; lengthen_mm?: Record<string, string> };
+export type Options = {
+  together?: boolean;
+  level_type?: LevelType;
+  legs_may?: "lower" | "either";
+  stands?: "two-to-you" | "third-along";
+  strict?: boolean;
+};
+export type Tripod = {
+  foot_spacing_m?: string;
+  head_height_m?: string;
+  slope_deg?: string;
+  shorten_mm?: Record<string, string>;
+  lengthen_mm?: Record<string, string>;
+};
 export type Conditions = { ground?: string; wind?: string; temperature_c?: string };
 
 export type LogEntry = { step: string; saw?: Saw; confirmed?: boolean; wrong_direction?: boolean; at?: string };
@@ -36,7 +55,13 @@ export type SetUpDocument = {
     options?: Options;
     quick?: boolean;
     log?: LogEntry[];
-    level?: { by?: "electronic" | "plate"; first?: Levelled; turned?: Levelled; rest_div?: string; sensitivity_arcsec_per_div?: string };
+    level?: {
+      by?: "electronic" | "plate";
+      first?: Levelled;
+      turned?: Levelled;
+      rest_div?: string;
+      sensitivity_arcsec_per_div?: string;
+    };
     ring_holds?: "yes" | "no" | "not-looked";
     centring_mm?: string;
     height?: { readings?: string[]; radius_mm?: string; constant_mm?: string };
@@ -49,7 +74,12 @@ export type SetUpDraft = Draft<SetUpDocument>;
 type Observed = SetUpDocument["observations"];
 
 /** A new set-up of an instrument over a point. */
-export function beginSetUp(instrument: string, owner: string, observations: Observed, length: Length = "m"): SetUpDraft {
+export function beginSetUp(
+  instrument: string,
+  owner: string,
+  observations: Observed,
+  length: Length = "m",
+): SetUpDraft {
   const document: SetUpDocument = { kind: "set-up", units: { length }, observations };
   return { ...begin({ kind: "set-up", instrument, owner }), document };
 }

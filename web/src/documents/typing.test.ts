@@ -4,24 +4,41 @@ import { begunBy, kindNamed } from "./cases";
 import { type CheckDocument, toSend } from "./draft";
 import { type Placed, type Spot, finished, formOf, rowsOf, spotsOf } from "./form";
 import { textAt, valueAt, withAt } from "./paths";
-import { addEntry, another, otherSign, putBack, removeEntry, removeRow, sameAgain, strike, toggleInstead } from "./typing";
+import {
+  addEntry,
+  another,
+  otherSign,
+  putBack,
+  removeEntry,
+  removeRow,
+  sameAgain,
+  strike,
+  toggleInstead,
+} from "./typing";
 
 const peg = (): CheckDocument => begunBy("two-peg", "middle-then-near");
 const formOfPeg = (document: CheckDocument) => formOf(kindNamed("two-peg"), document);
 const groupAt = (form: Placed[], own: string): Placed => form.find((each) => each.own === own) as Placed;
 const ON_A = "observations.setups[0].a.readings";
 const onA = (document: CheckDocument) => groupAt(formOfPeg(document), ON_A);
-const spot = (document: CheckDocument, path: string): Spot => spotsOf(document, formOfPeg(document)).find((each) => each.path === path) as Spot;
-const plummet = (document: CheckDocument) => groupAt(formOf(kindNamed("plummet"), document), "observations.sets[0].marks");
+const spot = (document: CheckDocument, path: string): Spot =>
+  spotsOf(document, formOfPeg(document)).find((each) => each.path === path) as Spot;
+const plummet = (document: CheckDocument) =>
+  groupAt(formOf(kindNamed("plummet"), document), "observations.sets[0].marks");
 
 describe("paths", () => {
   it("are read and written through lists and objects; what is not touched stays the same", () => {
     const before = begunBy("plummet", "half-turn");
     const after = withAt(before, "observations.sets[0].marks[1].x_mm", "3.4");
-    expect([textAt(after, "observations.sets[0].marks[1].x_mm"), textAt(after, "observations.sets[0].marks[1].heading_deg")]).toEqual(["3.4", "180"]);
+    expect([
+      textAt(after, "observations.sets[0].marks[1].x_mm"),
+      textAt(after, "observations.sets[0].marks[1].heading_deg"),
+    ]).toEqual(["3.4", "180"]);
     expect(textAt(before, "observations.sets[0].marks[1].x_mm")).toBe("");
     expect(valueAt(after, "observations.sets[0].marks[0]")).toBe(valueAt(before, "observations.sets[0].marks[0]"));
-    expect(withAt({ observations: {} }, "observations.positions.left[2]", "1.5")).toEqual({ observations: { positions: { left: ["", "", "1.5"] } } });
+    expect(withAt({ observations: {} }, "observations.positions.left[2]", "1.5")).toEqual({
+      observations: { positions: { left: ["", "", "1.5"] } },
+    });
   });
 });
 
@@ -31,7 +48,9 @@ describe("rows", () => {
     for (let i = 2; i < 24; i++) {
       const grown = another(document, plummet(document)) as { document: CheckDocument; path: string };
       expect(grown.path).toBe(`observations.sets[0].marks[${i}].heading_deg`);
-      expect(rowsOf(another(grown.document, plummet(grown.document))?.document as CheckDocument, plummet(grown.document))).toHaveLength(i + 1);
+      expect(
+        rowsOf(another(grown.document, plummet(grown.document))?.document as CheckDocument, plummet(grown.document)),
+      ).toHaveLength(i + 1);
       document = withAt(grown.document, grown.path, "90");
     }
     expect(another(document, plummet(document))).toBeNull();
@@ -60,20 +79,35 @@ describe("rows", () => {
   it("a reading is struck visibly and put back", () => {
     let document = withAt(withAt(peg(), `${ON_A}[0]`, "1.1"), `${ON_A}[1]`, "1.2");
     document = strike(document, onA(document), 0);
-    expect(valueAt(document, "observations.setups[0].a")).toEqual({ distance: "30", readings: ["1.2"], struck: ["1.1"] });
+    expect(valueAt(document, "observations.setups[0].a")).toEqual({
+      distance: "30",
+      readings: ["1.2"],
+      struck: ["1.1"],
+    });
     document = putBack(document, onA(document), 0);
-    expect(valueAt(document, "observations.setups[0].a")).toEqual({ distance: "30", readings: ["1.2", "1.1"], struck: [] });
+    expect(valueAt(document, "observations.setups[0].a")).toEqual({
+      distance: "30",
+      readings: ["1.2", "1.1"],
+      struck: [],
+    });
     const bare = strike(withAt(peg(), `${ON_A}[0]`, "1.1"), onA(peg()), 0);
     expect(valueAt(bare, ON_A)).toEqual([""]);
   });
 });
 
 it("changes the sign as a decimal keypad cannot", () => {
-  expect([otherSign("0.05"), otherSign("-0.05"), otherSign("−0.05"), otherSign("+1"), otherSign("")]).toEqual(["-0.05", "0.05", "0.05", "-1", "-"]);
+  expect([otherSign("0.05"), otherSign("-0.05"), otherSign("−0.05"), otherSign("+1"), otherSign("")]).toEqual([
+    "-0.05",
+    "0.05",
+    "0.05",
+    "-1",
+    "-",
+  ]);
 });
 
 describe("three wires", () => {
-  const wired = (document: CheckDocument) => toggleInstead(document, formOfPeg(document), onA(document), peg().observations);
+  const wired = (document: CheckDocument) =>
+    toggleInstead(document, formOfPeg(document), onA(document), peg().observations);
 
   it("take along what is not yet read, keep what is, and let the wires show the distance", () => {
     const read = withAt(peg(), "observations.setups[0].b.readings[0]", "1.4020");
@@ -89,7 +123,9 @@ describe("three wires", () => {
     const measured = withAt(peg(), "observations.setups[0].a.distance", "29.4");
     const document = wired(measured);
     expect(textAt(document, "observations.setups[0].a.distance")).toBe("29.4");
-    const order = spotsOf(document, formOfPeg(document)).map((each) => each.path).filter((path) => path.includes("setups[0].a.wires"));
+    const order = spotsOf(document, formOfPeg(document))
+      .map((each) => each.path)
+      .filter((path) => path.includes("setups[0].a.wires"));
     expect(order.map((path) => path.split(".").pop())).toEqual(["upper", "middle", "lower"]);
   });
 
@@ -107,13 +143,18 @@ describe("three wires", () => {
     expect(sameAgain(document, spot(document, at("upper"))).document).toEqual(document);
     document = withAt(withAt(document, at("middle"), "1.50"), at("lower"), "1.35");
     const twice = sameAgain(document, spot(document, at("upper")));
-    expect(valueAt(twice.document, "observations.setups[0].a.wires")).toEqual([0, 1].map(() => ({ upper: "1.65", middle: "1.50", lower: "1.35" })));
+    expect(valueAt(twice.document, "observations.setups[0].a.wires")).toEqual(
+      [0, 1].map(() => ({ upper: "1.65", middle: "1.50", lower: "1.35" })),
+    );
   });
 });
 
 it("one more set-up is read as the last one is, and goes again", () => {
   const grown = addEntry(peg(), { list: "observations.setups" });
-  expect(valueAt(grown, "observations.setups[2]")).toEqual({ a: { distance: "", readings: [""] }, b: { distance: "", readings: [""] } });
+  expect(valueAt(grown, "observations.setups[2]")).toEqual({
+    a: { distance: "", readings: [""] },
+    b: { distance: "", readings: [""] },
+  });
   const entry = groupAt(formOfPeg(grown), "observations.setups[2].a").entry;
   expect(entry && removeEntry(grown, entry)).toEqual(peg());
 });

@@ -32,14 +32,23 @@ export function sameAgain(document: CheckDocument, spot: Spot): { document: Chec
     if (!more) return here;
     const at = rows.length && isEmpty(rows[rows.length - 1]) ? rows.length - 1 : rows.length;
     const same = rows[row];
-    return { document: withAt(more.document, `${group.path}[${at}]`, typeof same === "object" ? { ...same } : same), path: more.path };
+    return {
+      document: withAt(more.document, `${group.path}[${at}]`, typeof same === "object" ? { ...same } : same),
+      path: more.path,
+    };
   }
-  const above = Array.from({ length: row }, (_, i) => textAt(document, pathOf(group, spot.field, i)).trim()).filter(Boolean).pop();
+  const above = Array.from({ length: row }, (_, i) => textAt(document, pathOf(group, spot.field, i)).trim())
+    .filter(Boolean)
+    .pop();
   return above ? { document: withAt(document, path, above), path } : here;
 }
 
 export function removeRow(document: CheckDocument, group: Placed, row: number): CheckDocument {
-  return withAt(document, group.path, rowsOf(document, group).filter((_, i) => i !== row));
+  return withAt(
+    document,
+    group.path,
+    rowsOf(document, group).filter((_, i) => i !== row),
+  );
 }
 
 /** A sign set or taken away: decimal keypads have none. */
@@ -61,7 +70,11 @@ export function putBack(document: CheckDocument, group: Placed, index: number): 
   const struck = listAt(document, group.struck);
   if (struck[index] === undefined) return document;
   const readings = [...rowsOf(document, group).filter((each) => !isEmpty(each)), struck[index]];
-  return withAt(withAt(document, group.path, readings), group.struck, struck.filter((_, i) => i !== index));
+  return withAt(
+    withAt(document, group.path, readings),
+    group.struck,
+    struck.filter((_, i) => i !== index),
+  );
 }
 
 /**
@@ -71,7 +84,12 @@ export function putBack(document: CheckDocument, group: Placed, index: number): 
  */
 export function toggleInstead(document: CheckDocument, form: Placed[], at: Placed, begun: unknown): CheckDocument {
   const to = !at.byInstead;
-  const along = form.filter((each) => each.instead && each.byInstead !== to && (each.own === at.own || rowsOf(document, each).every((row) => isEmpty(row))));
+  const along = form.filter(
+    (each) =>
+      each.instead &&
+      each.byInstead !== to &&
+      (each.own === at.own || rowsOf(document, each).every((row) => isEmpty(row))),
+  );
   return along.reduce((grown, each) => (to ? asInstead(grown, form, each, begun) : asOwn(grown, each)), document);
 }
 
@@ -79,16 +97,28 @@ function asInstead(document: CheckDocument, form: Placed[], group: Placed, begun
   const { instead } = group;
   if (!instead) return document;
   const middle = instead.fields[Math.floor(instead.fields.length / 2)]?.name ?? "";
-  const rows = Array.from({ length: countOf(document, group) }, (_, i) => rowsOf(document, group)[i]).map((each) => (isEmpty(each) ? {} : { [middle]: each }));
+  const rows = Array.from({ length: countOf(document, group) }, (_, i) => rowsOf(document, group)[i]).map((each) =>
+    isEmpty(each) ? {} : { [middle]: each },
+  );
   const filled = withAt(withoutAt(document, group.own), instead.path, rows.length ? rows : [{}]);
-  const beside = form.filter((other) => !other.rows && group.own.startsWith(`${other.path}.`)).flatMap((other) => other.fields.filter((field) => field.prefilled).map((field) => pathOf(other, field, null)));
-  return beside.reduce((grown, path) => (valueAt({ observations: begun }, path) === valueAt(grown, path) ? withAt(grown, path, "") : grown), filled);
+  const beside = form
+    .filter((other) => !other.rows && group.own.startsWith(`${other.path}.`))
+    .flatMap((other) => other.fields.filter((field) => field.prefilled).map((field) => pathOf(other, field, null)));
+  return beside.reduce(
+    (grown, path) =>
+      valueAt({ observations: begun }, path) === valueAt(grown, path) ? withAt(grown, path, "") : grown,
+    filled,
+  );
 }
 
 function asOwn(document: CheckDocument, group: Placed): CheckDocument {
   const middle = group.fields[Math.floor(group.fields.length / 2)]?.name ?? "";
   const stored = rowsOf(document, group).map((each) => String((each as Row | null)?.[middle] ?? ""));
-  return withAt(group.instead ? withoutAt(document, group.instead.path) : document, group.own, stored.length ? stored : [""]);
+  return withAt(
+    group.instead ? withoutAt(document, group.instead.path) : document,
+    group.own,
+    stored.length ? stored : [""],
+  );
 }
 
 /** One more entry of a list, to be read as the last one is. */
@@ -100,9 +130,17 @@ export function addEntry(document: CheckDocument, { list }: Pick<Entry, "list">)
 function blankLike(value: unknown): unknown {
   if (Array.isArray(value)) return value.length ? [blankLike(value[0])] : [];
   if (typeof value !== "object" || value === null) return "";
-  return Object.fromEntries(Object.entries(value).filter(([name]) => name !== "repeat" && name !== "struck").map(([name, each]) => [name, blankLike(each)]));
+  return Object.fromEntries(
+    Object.entries(value)
+      .filter(([name]) => name !== "repeat" && name !== "struck")
+      .map(([name, each]) => [name, blankLike(each)]),
+  );
 }
 
 export function removeEntry(document: CheckDocument, { list, index }: Entry): CheckDocument {
-  return withAt(document, list, listAt(document, list).filter((_, i) => i !== index));
+  return withAt(
+    document,
+    list,
+    listAt(document, list).filter((_, i) => i !== index),
+  );
 }

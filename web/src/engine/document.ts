@@ -1,7 +1,20 @@
 // A check's document as it is typed, and the moment it is typed at.
 
 export type Length = "m" | "mm" | "cm" | "ft" | "usft" | "in";
-export type Conditions = { staff_held?: string; distances_by?: string; triggered?: string; prism?: string; regained?: string; temperature_c?: string; wind?: string; minutes_on?: string; support?: string; sky?: string; ground?: string; shimmer?: string };
+export type Conditions = {
+  staff_held?: string;
+  distances_by?: string;
+  triggered?: string;
+  prism?: string;
+  regained?: string;
+  temperature_c?: string;
+  wind?: string;
+  minutes_on?: string;
+  support?: string;
+  sky?: string;
+  ground?: string;
+  shimmer?: string;
+};
 
 /** A check's document as typed; how its observations are laid out, the core's form says. */
 export type CheckDocument = {

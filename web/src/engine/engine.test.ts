@@ -62,7 +62,13 @@ it("turns a refusal into the same problem the server would answer", async () => 
   last().reports({ ready: true, ms: 1 });
   const query = engine.ask({ verb: "reduce" });
   const fault = { path: "kind", where: "the kind of check", given: "x", wanted: "one of two-peg" };
-  last().answers({ ok: false, status: 422, code: "faults", title: "One thing is wrong; nothing was saved.", faults: [fault] });
+  last().answers({
+    ok: false,
+    status: 422,
+    code: "faults",
+    title: "One thing is wrong; nothing was saved.",
+    faults: [fault],
+  });
   const problem = await query.catch((error: unknown) => error);
   expect(problem).toBeInstanceOf(Problem);
   expect(problem).toMatchObject({ status: 422, faults: [fault] });

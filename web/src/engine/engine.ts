@@ -10,10 +10,24 @@ export class EngineGone extends Error {}
 export type EngineState = "off" | "booting" | "ready" | "failed";
 type Waiting = { resolve: (data: unknown) => void; reject: (error: Error) => void; exact: boolean };
 type Answer = { ok: true; data: unknown } | { ok: false; status: number; code: string; title: string; faults: Fault[] };
-export type WorkerLike = Pick<Worker, "postMessage" | "terminate"> & { onmessage: ((event: MessageEvent<WorkerMessage>) => void) | null; onerror: ((event: ErrorEvent) => void) | null };
+export type WorkerLike = Pick<Worker, "postMessage" | "terminate"> & {
+  onmessage: ((event: MessageEvent<WorkerMessage>) => void) | null;
+  onerror: ((event: ErrorEvent) => void) | null;
+};
 
 /** What gives documents and tables back: nothing of them is a sentence. */
-const EXACT = new Set(["write-table", "read-table", "begin", "take-method", "repeat", "as-left", "from-file", "read-document", "look-at-table", "schema"]);
+const EXACT = new Set([
+  "write-table",
+  "read-table",
+  "begin",
+  "take-method",
+  "repeat",
+  "as-left",
+  "from-file",
+  "read-document",
+  "look-at-table",
+  "schema",
+]);
 /** A busy or slow device takes its time: after each fall the next worker is given twice as long. */
 const ANSWER_WITHIN_MS = 10_000;
 /** A worker that has answered for so long is a sound one: earlier falls no longer count. */
@@ -22,7 +36,15 @@ const BOOT_WITHIN_MS = 120_000;
 const MOST_STARTS = 4;
 
 /** What the worker fetches from its folder. */
-const FILES = ["pyodide.mjs", "pyodide.asm.mjs", "pyodide.asm.wasm", "python_stdlib.zip", "pyodide-lock.json", "site.bin", "snapshot.bin"];
+const FILES = [
+  "pyodide.mjs",
+  "pyodide.asm.mjs",
+  "pyodide.asm.wasm",
+  "python_stdlib.zip",
+  "pyodide-lock.json",
+  "site.bin",
+  "snapshot.bin",
+];
 
 export class Engine {
   state: EngineState = "off";
@@ -88,7 +110,11 @@ export class Engine {
     this.count += 1;
     const id = this.count;
     return new Promise<T>((resolve, reject) => {
-      this.waiting.set(id, { resolve: resolve as (data: unknown) => void, reject, exact: EXACT.has(String(question["verb"])) });
+      this.waiting.set(id, {
+        resolve: resolve as (data: unknown) => void,
+        reject,
+        exact: EXACT.has(String(question["verb"])),
+      });
       if (this.waiting.size === 1) this.awaitAnswer();
       worker.postMessage({ id, text: JSON.stringify(question) });
     });

@@ -17,13 +17,23 @@ export function storeSince(items: OutboxItem[]): void {
     const happened = item.body as { event?: string; at?: string; record?: string };
     // Of an adjustment it is known what was adjusted while its check still waits here; otherwise it counts for everything.
     const kind = items.find((other) => other.id === happened.record)?.device_result?.result.kind;
-    if (item.path.startsWith("/api/events/")) return [{ instrument: item.instrument, entry: { what: "event", event: happened.event, at: happened.at, ...(kind ? { kind } : {}) } }];
-    return item.device_result?.history_entry ? [{ instrument: item.instrument, entry: item.device_result.history_entry }] : [];
+    if (item.path.startsWith("/api/events/"))
+      return [
+        {
+          instrument: item.instrument,
+          entry: { what: "event", event: happened.event, at: happened.at, ...(kind ? { kind } : {}) },
+        },
+      ];
+    return item.device_result?.history_entry
+      ? [{ instrument: item.instrument, entry: item.device_result.history_entry }]
+      : [];
   });
 }
 
 /** As a part of a question; null when this device does not know the instrument. */
 export function instrumentContext(tag: string): { instrument: Known; pending: Record<string, unknown>[] } | null {
   const known = fleet.get(tag);
-  return known ? { instrument: known, pending: pending.filter((each) => each.instrument === tag).map((each) => each.entry) } : null;
+  return known
+    ? { instrument: known, pending: pending.filter((each) => each.instrument === tag).map((each) => each.entry) }
+    : null;
 }

@@ -17,7 +17,11 @@ export async function ask<T>(question: Record<string, unknown>, starts = MOST_ST
 }
 
 /** For what comes only once: asked until the core answers, or nobody wants it any more (null). `onGone` says that it waits. */
-export async function askUntilAnswered<T>(query: () => Promise<T>, onGone: () => void, wanted: () => boolean): Promise<T | null> {
+export async function askUntilAnswered<T>(
+  query: () => Promise<T>,
+  onGone: () => void,
+  wanted: () => boolean,
+): Promise<T | null> {
   while (wanted()) {
     try {
       return await query();

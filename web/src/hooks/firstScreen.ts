@@ -5,4 +5,7 @@ const FIRST_SCREEN_MS = 5_000;
 export const firstScreen = new Promise<void>((done) => setTimeout(done, FIRST_SCREEN_MS));
 
 /** Nothing else is to be done, or three seconds have gone by. */
-export const idle = (): Promise<void> => new Promise((done) => ("requestIdleCallback" in window ? requestIdleCallback(() => done(), { timeout: 3_000 }) : setTimeout(done, 500)));
+export const idle = (): Promise<void> =>
+  new Promise((done) =>
+    "requestIdleCallback" in window ? requestIdleCallback(() => done(), { timeout: 3_000 }) : setTimeout(done, 500),
+  );

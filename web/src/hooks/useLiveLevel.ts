@@ -9,7 +9,11 @@ const GONE_AFTER_MS = 2_000;
 export function useLiveLevel(): Levelled | null {
   const [level, setLevel] = useState<Levelled>({});
   useReadings(({ live }) => {
-    const sent = Object.fromEntries(live.filter((line) => line.quantity === "along" || line.quantity === "across").map((line) => [line.quantity, line.value]));
+    const sent = Object.fromEntries(
+      live
+        .filter((line) => line.quantity === "along" || line.quantity === "across")
+        .map((line) => [line.quantity, line.value]),
+    );
     if (Object.keys(sent).length) setLevel((before) => ({ ...before, ...sent }));
   });
   useEffect(() => {

@@ -7,10 +7,21 @@ import type { CheckDocument } from "../documents/draft";
 export const NO_CORE = "Offline, and the calculation is not yet stored on this device. Your entries are kept.";
 
 /** `trouble`: what went wrong where it has no faults of its own; `wrong`: whatever it was. */
-export type Answered<T> = { answer: T | null; fresh: boolean; faults: Fault[]; trouble: unknown; noSignal: boolean; wrong: unknown };
+export type Answered<T> = {
+  answer: T | null;
+  fresh: boolean;
+  faults: Fault[];
+  trouble: unknown;
+  noSignal: boolean;
+  wrong: unknown;
+};
 
 /** `question` null asks nothing; `ask` is called some `wait` ms after the last change, and overtaken ones are dropped. */
-export function useQuestion<T>(question: unknown, ask: (question: never, signal: AbortSignal) => Promise<T>, wait = 100): Answered<T> {
+export function useQuestion<T>(
+  question: unknown,
+  ask: (question: never, signal: AbortSignal) => Promise<T>,
+  wait = 100,
+): Answered<T> {
   const text = question === null ? "" : JSON.stringify(question);
   const [answer, setAnswer] = useState<{ to: string; answer: T } | null>(null);
   const [wrong, setWrong] = useState<{ to: string; what: unknown } | null>(null);
@@ -49,11 +60,21 @@ export function useQuestion<T>(question: unknown, ask: (question: never, signal:
   }, []);
   const what = wrong?.to === text ? wrong.what : null;
   const faults = what instanceof Problem ? what.faults : [];
-  return { answer: answer?.answer ?? null, fresh: answer?.to === text, faults, trouble: faults.length || what instanceof NoSignal ? null : what, noSignal: what instanceof NoSignal, wrong: what };
+  return {
+    answer: answer?.answer ?? null,
+    fresh: answer?.to === text,
+    faults,
+    trouble: faults.length || what instanceof NoSignal ? null : what,
+    noSignal: what instanceof NoSignal,
+    wrong: what,
+  };
 }
-
 
 /** What can be said already of a document as it stands; null asks nothing. */
 export function usePreview<T>(instrument: string | null, document: { kind: string } | null, wait = 60): Answered<T> {
-  return useQuestion<T>(document, (checkDocument: CheckDocument, signal) => preview<T>(instrument, checkDocument, signal), wait);
+  return useQuestion<T>(
+    document,
+    (checkDocument: CheckDocument, signal) => preview<T>(instrument, checkDocument, signal),
+    wait,
+  );
 }

@@ -16,7 +16,9 @@ export function whenNear(element: Element, run: () => void): () => void {
     over();
     run();
   };
-  const seen = new IntersectionObserver((entries) => entries.some((entry) => entry.isIntersecting) && now(), { rootMargin: NEAR });
+  const seen = new IntersectionObserver((entries) => entries.some((entry) => entry.isIntersecting) && now(), {
+    rootMargin: NEAR,
+  });
   seen.observe(element);
   for (const touch of TOUCHES) addEventListener(touch, now, { passive: true });
   void firstScreen.then(now);

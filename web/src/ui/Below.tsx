@@ -23,7 +23,12 @@ export function Below({ tall, children }: { tall: number; children: ReactNode })
     };
   }, []);
   return (
-    <div ref={place} className="below" data-drawn={drawn || undefined} style={drawn ? { containIntrinsicHeight: `auto ${tall}px` } : { minHeight: tall }}>
+    <div
+      ref={place}
+      className="below"
+      data-drawn={drawn || undefined}
+      style={drawn ? { containIntrinsicHeight: `auto ${tall}px` } : { minHeight: tall }}
+    >
       {drawn && <Suspense fallback={<div style={{ minHeight: tall }} />}>{children}</Suspense>}
     </div>
   );

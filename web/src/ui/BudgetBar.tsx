@@ -1,8 +1,24 @@
 // One quantity's budget as a bar: each part with its own value, the limit as a post, the total in words.
 import { useNarrow } from "../hooks/useNarrow";
 
-export type BudgetPart = { name: string; label: string; value: number; systematic: boolean; share: number; text: string };
-export type BudgetGiven = { quantity: string; parts: BudgetPart[]; total95: number; total_text: string; allowed: number | null; allowed_text: string | null; enough: boolean | null; text: string };
+export type BudgetPart = {
+  name: string;
+  label: string;
+  value: number;
+  systematic: boolean;
+  share: number;
+  text: string;
+};
+export type BudgetGiven = {
+  quantity: string;
+  parts: BudgetPart[];
+  total95: number;
+  total_text: string;
+  allowed: number | null;
+  allowed_text: string | null;
+  enough: boolean | null;
+  text: string;
+};
 
 const TITLES: Record<string, string> = { angle: "An angle", position: "A point set out", height: "A height" };
 const LEAST = 0.015;
@@ -12,17 +28,32 @@ export function BudgetBar({ answer }: { answer: BudgetGiven }) {
   const reach = Math.max(answer.total95, answer.allowed ?? 0) * 1.06 || 1;
   const long = (answer.total95 / reach) * W;
   const seen = answer.parts.filter((part) => part.share > LEAST);
-  const pieces = seen.map((each, i) => ({ ...each, x: long * seen.slice(0, i).reduce((sum, before) => sum + before.share, 0), w: each.share * long }));
+  const pieces = seen.map((each, i) => ({
+    ...each,
+    x: long * seen.slice(0, i).reduce((sum, before) => sum + before.share, 0),
+    w: each.share * long,
+  }));
   const post = answer.allowed === null ? null : (answer.allowed / reach) * W;
   return (
-    <section className="card grid gap-3 p-5" aria-label={TITLES[answer.quantity]} data-budget={answer.quantity} data-enough={answer.enough ?? undefined}>
+    <section
+      className="card grid gap-3 p-5"
+      aria-label={TITLES[answer.quantity]}
+      data-budget={answer.quantity}
+      data-enough={answer.enough ?? undefined}
+    >
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2>{TITLES[answer.quantity]}</h2>
         <span>
-          <b className="text-[1.3rem] font-bold">{answer.total_text}</b> {answer.allowed_text && <span className="sub">of {answer.allowed_text} allowed</span>}
+          <b className="text-[1.3rem] font-bold">{answer.total_text}</b>{" "}
+          {answer.allowed_text && <span className="sub">of {answer.allowed_text} allowed</span>}
         </span>
       </div>
-      <svg viewBox={`0 -8 ${W + 4} 58`} className="block w-full" role="img" aria-label={`${answer.total_text} in all. ${answer.parts.map((part) => `${part.label} ${part.text}`).join(", ")}.`}>
+      <svg
+        viewBox={`0 -8 ${W + 4} 58`}
+        className="block w-full"
+        role="img"
+        aria-label={`${answer.total_text} in all. ${answer.parts.map((part) => `${part.label} ${part.text}`).join(", ")}.`}
+      >
         <defs>
           <pattern id="systematic" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <rect width="7" height="7" fill="var(--color-card)" />
@@ -31,9 +62,27 @@ export function BudgetBar({ answer }: { answer: BudgetGiven }) {
         </defs>
         {pieces.map((piece, i) => (
           <g key={piece.name}>
-            <rect x={piece.x + 1} y="6" width={Math.max(1, piece.w - 1.5)} height="30" fill={piece.systematic ? "url(#systematic)" : i === 0 ? "var(--color-ink)" : "var(--color-band)"} stroke="var(--color-ink)" strokeWidth="1.4" />
+            <rect
+              x={piece.x + 1}
+              y="6"
+              width={Math.max(1, piece.w - 1.5)}
+              height="30"
+              fill={piece.systematic ? "url(#systematic)" : i === 0 ? "var(--color-ink)" : "var(--color-band)"}
+              stroke="var(--color-ink)"
+              strokeWidth="1.4"
+            />
             {piece.w > 26 && (
-              <text x={piece.x + piece.w / 2} y="27" textAnchor="middle" fontSize="17" fontWeight="700" fill={i === 0 && !piece.systematic ? "var(--color-card)" : "var(--color-ink)"} stroke={piece.systematic ? "var(--color-card)" : "none"} strokeWidth="5" paintOrder="stroke">
+              <text
+                x={piece.x + piece.w / 2}
+                y="27"
+                textAnchor="middle"
+                fontSize="17"
+                fontWeight="700"
+                fill={i === 0 && !piece.systematic ? "var(--color-card)" : "var(--color-ink)"}
+                stroke={piece.systematic ? "var(--color-card)" : "none"}
+                strokeWidth="5"
+                paintOrder="stroke"
+              >
                 {i + 1}
               </text>
             )}

@@ -8,7 +8,9 @@ export function Calculation({ result, open = false }: { result: Result; open?: b
   const most = Math.max(...sensitivity.map((each) => Math.abs(each.arcsec_per_mm)), 1e-9);
   return (
     <details className="card group" open={open}>
-      <summary className="flex min-h-[56px] cursor-pointer items-center px-5 text-[1.06rem] font-semibold">Calculation</summary>
+      <summary className="flex min-h-[56px] cursor-pointer items-center px-5 text-[1.06rem] font-semibold">
+        Calculation
+      </summary>
       <div className="@container grid gap-6 px-5 pb-5">
         <dl className="m-0 grid gap-y-2">
           {result.worked.map((line) => (
@@ -34,9 +36,14 @@ export function Calculation({ result, open = false }: { result: Result; open?: b
             <h2 className="pb-2">Effect of each reading</h2>
             <ul className="m-0 grid list-none gap-x-8 gap-y-2 p-0 @3xl:grid-cols-2">
               {bySight(sensitivity).map((each) => (
-                <li key={each.path} className="grid grid-cols-[minmax(0,1fr)_70px] items-center gap-x-4 border-b border-line pb-2" data-sensitivity={each.path}>
+                <li
+                  key={each.path}
+                  className="grid grid-cols-[minmax(0,1fr)_70px] items-center gap-x-4 border-b border-line pb-2"
+                  data-sensitivity={each.path}
+                >
                   <span>
-                    <b className="font-semibold">{each.where}</b>: {each.readings.length > 1 ? `in one of these ${each.text}` : each.text}
+                    <b className="font-semibold">{each.where}</b>:{" "}
+                    {each.readings.length > 1 ? `in one of these ${each.text}` : each.text}
                     <span className="block font-mono">{each.readings.join("  ")}</span>
                   </span>
                   <Pull share={each.arcsec_per_mm / most} />

@@ -9,7 +9,8 @@ type Picture = Result["picture"];
 
 /** Whether there is anything to draw yet: an empty drawing takes no room. */
 export function somethingDrawn(picture: NonNullable<Picture>): boolean {
-  if (picture.draws === "pegs") return picture.setups.some((setup) => [setup.a, setup.b].some((staff) => staff.read_m !== null));
+  if (picture.draws === "pegs")
+    return picture.setups.some((setup) => [setup.a, setup.b].some((staff) => staff.read_m !== null));
   if (picture.draws === "tube") return picture.rows.length > 0;
   return picture.points.some((point) => !("value" in point) || point.value !== null);
 }

@@ -3,9 +3,28 @@ import { RadioGroup } from "radix-ui";
 export type Option<T extends string> = { value: T; label: string; hint?: string };
 
 /** One of a few, in a row of outlined touches; the chosen one is filled with ink. */
-export function Choice<T extends string>({ label, value, options, onChange, stacked = false, columns = false }: { label: string; value: T; options: Option<T>[]; onChange: (value: T) => void; stacked?: boolean; columns?: boolean }) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  stacked = false,
+  columns = false,
+}: {
+  label: string;
+  value: T;
+  options: Option<T>[];
+  onChange: (value: T) => void;
+  stacked?: boolean;
+  columns?: boolean;
+}) {
   return (
-    <RadioGroup.Root aria-label={label} value={value} onValueChange={(v) => onChange(v as T)} className={columns ? "grid grid-cols-2 gap-2" : `flex flex-wrap gap-2 ${stacked ? "flex-col" : ""}`}>
+    <RadioGroup.Root
+      aria-label={label}
+      value={value}
+      onValueChange={(v) => onChange(v as T)}
+      className={columns ? "grid grid-cols-2 gap-2" : `flex flex-wrap gap-2 ${stacked ? "flex-col" : ""}`}
+    >
       {options.map((option) => (
         <RadioGroup.Item
           key={option.value}

@@ -7,7 +7,12 @@ import { Dialog } from "./parts";
 
 const ADDRESS = "ws://127.0.0.1:4190";
 const BAUDS = ["1200", "2400", "4800", "9600", "19200", "38400", "57600", "115200"];
-const WORDS: Record<Link["state"], string> = { off: "None", connecting: "Connecting…", connected: "Connected", lost: "Link lost" };
+const WORDS: Record<Link["state"], string> = {
+  off: "None",
+  connecting: "Connecting…",
+  connected: "Connected",
+  lost: "Link lost",
+};
 
 const remembered = (name: string, usual: string): string => localStorage.getItem(name) ?? usual;
 
@@ -15,10 +20,20 @@ export function ConnectChip() {
   const [open, setOpen] = useState(false);
   const link = useLink();
   const names = Object.keys(link.devices);
-  const state = link.state === "connected" && names.length ? (names.length > 1 ? `${names.length} devices` : names[0]) : WORDS[link.state];
+  const state =
+    link.state === "connected" && names.length
+      ? names.length > 1
+        ? `${names.length} devices`
+        : names[0]
+      : WORDS[link.state];
   return (
     <>
-      <button type="button" data-link={link.state} className={`min-h-[48px] max-w-[280px] shrink-0 truncate rounded-md px-3 text-left desk:min-h-[40px] ${link.state === "lost" ? "border-2 border-dashed border-coral" : "border-[1.5px] border-ink"}`} onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        data-link={link.state}
+        className={`min-h-[48px] max-w-[280px] shrink-0 truncate rounded-md px-3 text-left desk:min-h-[40px] ${link.state === "lost" ? "border-2 border-dashed border-coral" : "border-[1.5px] border-ink"}`}
+        onClick={() => setOpen(true)}
+      >
         <span className="sub">Device</span> <b className="font-semibold">{state}</b>
       </button>
       <Dialog title="Readings from a device" open={open} onClose={() => setOpen(false)}>
@@ -47,10 +62,19 @@ function Connect() {
   };
   return (
     <div className="grid gap-5">
-      <p>Each reading the instrument sends goes into the next open cell, as it shows it. It can be taken back, and typing goes on as before.</p>
+      <p>
+        Each reading the instrument sends goes into the next open cell, as it shows it. It can be taken back, and typing
+        goes on as before.
+      </p>
       <form className="grid gap-2" onSubmit={bridge}>
         <Field label="Bridge" sub="A small program on this computer that passes on what a device sends." faults={[]}>
-          <input className="field font-mono" value={address} autoComplete="off" spellCheck={false} onChange={(event) => setAddress(event.target.value)} />
+          <input
+            className="field font-mono"
+            value={address}
+            autoComplete="off"
+            spellCheck={false}
+            onChange={(event) => setAddress(event.target.value)}
+          />
         </Field>
         <button className="btn now">Connect to the bridge</button>
       </form>
@@ -82,11 +106,26 @@ function Connected({ link, onDone }: { link: Link; onDone: () => void }) {
   return (
     <div className="grid gap-4">
       <p>
-        {link.state === "connected" ? "Connected: " : link.state === "lost" ? (serial ? "Gone: " : "Not there: ") : "Connecting: "}
+        {link.state === "connected"
+          ? "Connected: "
+          : link.state === "lost"
+            ? serial
+              ? "Gone: "
+              : "Not there: "
+            : "Connecting: "}
         <b className="font-mono font-semibold">{serial ? "serial port" : link.where}</b>
       </p>
-      {link.state === "lost" && !serial && <p>Nothing answers at this address. It is tried again every second, and what the bridge has kept until then comes too. To start a bridge: <code className="font-mono">make bridge FROM=tcp:127.0.0.1:4100</code></p>}
-      {link.message && <p role="status" className="border-l-4 border-coral pl-2">{link.message.text}</p>}
+      {link.state === "lost" && !serial && (
+        <p>
+          Nothing answers at this address. It is tried again every second, and what the bridge has kept until then comes
+          too. To start a bridge: <code className="font-mono">make bridge FROM=tcp:127.0.0.1:4100</code>
+        </p>
+      )}
+      {link.message && (
+        <p role="status" className="border-l-4 border-coral pl-2">
+          {link.message.text}
+        </p>
+      )}
       <ul className="grid gap-1">
         {Object.entries(link.sources).map(([name, there]) => (
           <li key={name} className="flex justify-between gap-4 border-t border-line py-2">
@@ -95,7 +134,8 @@ function Connected({ link, onDone }: { link: Link; onDone: () => void }) {
         ))}
         {Object.values(link.devices).map((line) => (
           <li key={line.device} className="flex justify-between gap-4 border-t border-line py-2">
-            <b className="font-semibold">{line.device}</b> <span className="font-mono">{`${line.value} ${line.unit}`}</span>
+            <b className="font-semibold">{line.device}</b>{" "}
+            <span className="font-mono">{`${line.value} ${line.unit}`}</span>
           </li>
         ))}
       </ul>

@@ -3,7 +3,17 @@ import type { ReactNode } from "react";
 import { type Fault, Problem } from "../api/client";
 import { FaultLine } from "./parts";
 
-export function Field({ label, sub, faults, children }: { label: string; sub?: string; faults: Fault[]; children: ReactNode }) {
+export function Field({
+  label,
+  sub,
+  faults,
+  children,
+}: {
+  label: string;
+  sub?: string;
+  faults: Fault[];
+  children: ReactNode;
+}) {
   return (
     <div className="grid content-start gap-1">
       <label className="grid gap-1 font-semibold">
@@ -19,4 +29,5 @@ export function Field({ label, sub, faults, children }: { label: string; sub?: s
 }
 
 /** What is wrong with one field, of an answer that says so. */
-export const faultsAt = (trouble: unknown, path: string): Fault[] => (trouble instanceof Problem ? trouble.faults.filter((fault) => fault.path === path) : []);
+export const faultsAt = (trouble: unknown, path: string): Fault[] =>
+  trouble instanceof Problem ? trouble.faults.filter((fault) => fault.path === path) : [];

@@ -6,7 +6,12 @@ import { Trouble } from "./parts";
 
 const MOST_BYTES = 3 * 1024 * 1024;
 
-type Props = { kinds: string[]; accept: string; children: ReactNode; onFile: (file: File, tag: string) => Promise<void> };
+type Props = {
+  kinds: string[];
+  accept: string;
+  children: ReactNode;
+  onFile: (file: File, tag: string) => Promise<void>;
+};
 
 export function FromFile({ kinds, accept, children, onFile }: Props) {
   const [tag, setTag] = useState("");

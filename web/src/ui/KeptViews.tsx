@@ -9,7 +9,13 @@ import { useHere } from "../app/session";
 import { Menu } from "./Menu";
 import { Dialog } from "./parts";
 
-type Props = { place: Session["views"][number]["place"]; address: string; whole: string; example: string; onView: (address: string) => void };
+type Props = {
+  place: Session["views"][number]["place"];
+  address: string;
+  whole: string;
+  example: string;
+  onView: (address: string) => void;
+};
 
 /** `address` is what the list shows now; `whole` the name of the view without filters. */
 export function KeptViews({ place, address, whole, example, onView }: Props) {
@@ -40,7 +46,16 @@ export function KeptViews({ place, address, whole, example, onView }: Props) {
             <DropdownMenu.Item className="menu-item flex-1" onSelect={() => onView(each.text)}>
               {each.name}
             </DropdownMenu.Item>
-            <DropdownMenu.Item className="menu-item" aria-label={`Remove the view ${each.name}`} onSelect={() => void store(all.filter((other) => other !== each), `View ${each.name} removed.`)}>
+            <DropdownMenu.Item
+              className="menu-item"
+              aria-label={`Remove the view ${each.name}`}
+              onSelect={() =>
+                void store(
+                  all.filter((other) => other !== each),
+                  `View ${each.name} removed.`,
+                )
+              }
+            >
               <X size={18} aria-hidden="true" />
             </DropdownMenu.Item>
           </div>
@@ -55,7 +70,10 @@ export function KeptViews({ place, address, whole, example, onView }: Props) {
           example={example}
           onName={(name) => {
             setNaming(false);
-            void store([...all.filter((each) => each.place !== place || each.name !== name), { place, name, text: address }], `View ${name} kept.`);
+            void store(
+              [...all.filter((each) => each.place !== place || each.name !== name), { place, name, text: address }],
+              `View ${name} kept.`,
+            );
           }}
         />
       </Dialog>
@@ -75,7 +93,15 @@ function NameIt({ example, onName }: { example: string; onName: (name: string) =
     <form className="grid gap-4" onSubmit={submit}>
       <label className="grid gap-1 font-semibold">
         Name
-        <input className="field" value={name} maxLength={40} autoFocus autoComplete="off" placeholder={example} onChange={(event) => setName(event.target.value)} />
+        <input
+          className="field"
+          value={name}
+          maxLength={40}
+          autoFocus
+          autoComplete="off"
+          placeholder={example}
+          onChange={(event) => setName(event.target.value)}
+        />
       </label>
       {submitted && !name.trim() && <p className="fault">Enter a name for it.</p>}
       <button className="btn now site">Keep it</button>

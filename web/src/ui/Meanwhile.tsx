@@ -2,7 +2,8 @@
 import { Problem } from "../api/client";
 import { capital } from "./words";
 
-export const changedMeanwhile = (trouble: unknown): Problem | null => (trouble instanceof Problem && trouble.code === "changed-meanwhile" ? trouble : null);
+export const changedMeanwhile = (trouble: unknown): Problem | null =>
+  trouble instanceof Problem && trouble.code === "changed-meanwhile" ? trouble : null;
 
 /** `onTheirs`: what they saved takes the place of what stands here. Saving again keeps one's own. */
 export function Meanwhile({ problem, onTheirs }: { problem: Problem; onTheirs: () => void }) {

@@ -6,27 +6,61 @@ import { Field } from "./Field";
 import { type SpecField, specFields } from "./instrumentSpec";
 import { Choice } from "./Choice";
 
-type OfModel = { kind: string; typed: Record<string, string>; faults: Fault[]; onChange: (typed: Record<string, string>) => void };
+type OfModel = {
+  kind: string;
+  typed: Record<string, string>;
+  faults: Fault[];
+  onChange: (typed: Record<string, string>) => void;
+};
 
 /** What the maker states of a model of this kind. */
 export function SpecFields({ kind, typed, faults, onChange }: OfModel) {
   return specFields(kind).map((field) => (
-    <SpecInput key={field.name} field={field} value={typed[field.name] ?? ""} faults={faults.filter((fault) => fault.path === `stated.${field.name}`)} onChange={(value) => onChange({ ...typed, [field.name]: value })} />
+    <SpecInput
+      key={field.name}
+      field={field}
+      value={typed[field.name] ?? ""}
+      faults={faults.filter((fault) => fault.path === `stated.${field.name}`)}
+      onChange={(value) => onChange({ ...typed, [field.name]: value })}
+    />
   ));
 }
 
 /** A hint for each step: where the screws are, check by check, and which ring or key does what. */
 export function Hints({ kind, typed, faults, onChange }: OfModel) {
   const fields = useQuery(hintsQuery).data ?? [];
-  return fields.filter((field) => field.kinds.includes(kind)).map((field) => (
-    <Field key={field.name} label={field.label} faults={faults.filter((fault) => fault.path === `adjusting_tips.${field.name}`)}>
-      <input className="field" value={typed[field.name] ?? ""} placeholder={field.example} maxLength={300} autoComplete="off" onChange={(event) => onChange({ ...typed, [field.name]: event.target.value })} />
-    </Field>
-  ));
+  return fields
+    .filter((field) => field.kinds.includes(kind))
+    .map((field) => (
+      <Field
+        key={field.name}
+        label={field.label}
+        faults={faults.filter((fault) => fault.path === `adjusting_tips.${field.name}`)}
+      >
+        <input
+          className="field"
+          value={typed[field.name] ?? ""}
+          placeholder={field.example}
+          maxLength={300}
+          autoComplete="off"
+          onChange={(event) => onChange({ ...typed, [field.name]: event.target.value })}
+        />
+      </Field>
+    ));
 }
 
 /** One figure its maker states, or one of a few. */
-function SpecInput({ field, value, faults, onChange }: { field: SpecField; value: string; faults: Fault[]; onChange: (value: string) => void }) {
+function SpecInput({
+  field,
+  value,
+  faults,
+  onChange,
+}: {
+  field: SpecField;
+  value: string;
+  faults: Fault[];
+  onChange: (value: string) => void;
+}) {
   if (field.options)
     return (
       <div className="grid gap-1">
@@ -36,7 +70,14 @@ function SpecInput({ field, value, faults, onChange }: { field: SpecField; value
     );
   return (
     <Field label={field.label} faults={faults}>
-      <input className="field" value={value} placeholder={field.hint} inputMode="decimal" autoComplete="off" onChange={(event) => onChange(event.target.value)} />
+      <input
+        className="field"
+        value={value}
+        placeholder={field.hint}
+        inputMode="decimal"
+        autoComplete="off"
+        onChange={(event) => onChange(event.target.value)}
+      />
     </Field>
   );
 }

@@ -4,7 +4,11 @@ type Paged = { hasNextPage: boolean; isFetchingNextPage: boolean; fetchNextPage:
 export function MorePages({ query, label }: { query: Paged; label: string }) {
   if (!query.hasNextPage) return null;
   return (
-    <button className="btn justify-self-center" disabled={query.isFetchingNextPage} onClick={() => void query.fetchNextPage()}>
+    <button
+      className="btn justify-self-center"
+      disabled={query.isFetchingNextPage}
+      onClick={() => void query.fetchNextPage()}
+    >
       {query.isFetchingNextPage ? "Loading…" : label}
     </button>
   );

@@ -19,7 +19,18 @@ type Props = {
   onHere: () => void;
 };
 
-export function NumberField({ id, label, value, faults = [], placeholder, narrow = false, text: named = false, onType, onKey, onHere }: Props) {
+export function NumberField({
+  id,
+  label,
+  value,
+  faults = [],
+  placeholder,
+  narrow = false,
+  text: named = false,
+  onType,
+  onKey,
+  onHere,
+}: Props) {
   const typed = (event: ChangeEvent<HTMLInputElement>) => {
     const text = event.target.value;
     const sign = [...text].find((char) => char in SIGNS);
@@ -34,26 +45,26 @@ export function NumberField({ id, label, value, faults = [], placeholder, narrow
     onKey(event.ctrlKey || event.metaKey ? "save" : event.shiftKey ? "back" : "next");
   };
   return (
-      <input
-        id={id}
-        className={`number-field ${narrow ? "cell" : ""}`}
-        aria-label={label}
-        aria-invalid={faults.length > 0}
-        aria-describedby={faults.length ? `${id}-fault` : undefined}
-        inputMode={named ? "text" : "decimal"}
-        enterKeyHint="next"
-        autoComplete="off"
-        autoCorrect="off"
-        spellCheck={false}
-        maxLength={40}
-        value={value}
-        placeholder={placeholder}
-        onChange={typed}
-        onKeyDown={pressed}
-        onFocus={(event) => {
-          onHere();
-          event.currentTarget.select();
-        }}
-      />
+    <input
+      id={id}
+      className={`number-field ${narrow ? "cell" : ""}`}
+      aria-label={label}
+      aria-invalid={faults.length > 0}
+      aria-describedby={faults.length ? `${id}-fault` : undefined}
+      inputMode={named ? "text" : "decimal"}
+      enterKeyHint="next"
+      autoComplete="off"
+      autoCorrect="off"
+      spellCheck={false}
+      maxLength={40}
+      value={value}
+      placeholder={placeholder}
+      onChange={typed}
+      onKeyDown={pressed}
+      onFocus={(event) => {
+        onHere();
+        event.currentTarget.select();
+      }}
+    />
   );
 }

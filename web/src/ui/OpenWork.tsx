@@ -29,7 +29,12 @@ export function useOpenWork(belongs: (draft: Draft) => boolean): Draft[] | undef
   return found;
 }
 
-type Props = { label: string; drafts: Draft[]; title: (draft: Draft) => ReactNode; detail?: (draft: Draft) => ReactNode };
+type Props = {
+  label: string;
+  drafts: Draft[];
+  title: (draft: Draft) => ReactNode;
+  detail?: (draft: Draft) => ReactNode;
+};
 
 export function OpenWork({ label, drafts: open, title, detail }: Props) {
   const { session } = useHere();
@@ -44,7 +49,10 @@ export function OpenWork({ label, drafts: open, title, detail }: Props) {
               <span className="tag text-[19px]">{draft.instrument}</span> <b>{title(draft)}</b>
               <span className="sub block">
                 Begun {moment(draft.startedAt, session.time_zone)}. {detail?.(draft)}
-                {draft.left && (draft.owner === username ? " Left for your crew chief." : ` Left by ${draft.owner} for you to save.`)}
+                {draft.left &&
+                  (draft.owner === username
+                    ? " Left for your crew chief."
+                    : ` Left by ${draft.owner} for you to save.`)}
               </span>
             </div>
             <Link className="btn" to={addressOf(draft)}>

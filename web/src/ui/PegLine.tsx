@@ -36,7 +36,9 @@ export function scales(picture: Picture, width: number, height: number) {
   const low = Math.min(...heights, 0);
   const high = Math.max(...lines, low + 1.6) + 0.8;
   const y = (m: number) => TOP + ((high - m) / (high - low)) * (height - TOP - FOOT);
-  const errors = picture.setups.flatMap((s) => [s.a, s.b]).map((s) => (s.error_m && s.distance_m ? { error: Math.abs(s.error_m), distance: s.distance_m } : null));
+  const errors = picture.setups
+    .flatMap((s) => [s.a, s.b])
+    .map((s) => (s.error_m && s.distance_m ? { error: Math.abs(s.error_m), distance: s.distance_m } : null));
   const largest = errors.reduce((most, each) => (each && each.error > (most?.error ?? 0) ? each : most), null);
   const wanted = largest ? ERROR_PX / (largest.distance * perMetre) / (largest.error / largest.distance) : 0;
   const times = Math.min(wanted, MOST_TIMES);
@@ -56,7 +58,11 @@ export function PegLine({ picture, height = 206 }: { picture: Picture | null; he
   const drawn = picture && picture.baseline_m !== null ? picture : null;
   return (
     <div ref={ref} data-drawing="peg-line">
-      {drawn ? <Drawing picture={drawn} width={width} height={height} /> : <p className="sub py-10 text-center">The drawing appears with the first two distances.</p>}
+      {drawn ? (
+        <Drawing picture={drawn} width={width} height={height} />
+      ) : (
+        <p className="sub py-10 text-center">The drawing appears with the first two distances.</p>
+      )}
     </div>
   );
 }
@@ -67,22 +73,48 @@ function Drawing({ picture, width, height }: { picture: Picture; width: number; 
   const answer = longest(picture);
   return (
     <figure className="m-0">
-      <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height} role="img" aria-label={in_words(picture)} className="block w-full">
+      <svg
+        viewBox={`0 0 ${width} ${height}`}
+        width={width}
+        height={height}
+        role="img"
+        aria-label={in_words(picture)}
+        className="block w-full"
+      >
         <Ground picture={picture} x={s.x} y={s.y} width={width} />
         {picture.pegs.map((peg) => (
           <StaffRod key={peg.name} name={peg.name} x={s.x(peg.x_m)} foot={s.y(peg.height_m)} top={TOP} />
         ))}
         {picture.setups.map((setup, i) => (
-          <SetupDrawing key={setup.index} setup={setup} picture={picture} s={s} now={i === last} height={height} row={picture.setups.length > 2 ? i % 2 : 0} />
+          <SetupDrawing
+            key={setup.index}
+            setup={setup}
+            picture={picture}
+            s={s}
+            now={i === last}
+            height={height}
+            row={picture.setups.length > 2 ? i % 2 : 0}
+          />
         ))}
         {answer && (
-          <text x={answer.onA ? s.x(0) + 16 : s.x(picture.baseline_m ?? 0) - 16} y={20} textAnchor={answer.onA ? "start" : "end"} fontSize="17" fontWeight="700" className="fill-ink">
+          <text
+            x={answer.onA ? s.x(0) + 16 : s.x(picture.baseline_m ?? 0) - 16}
+            y={20}
+            textAnchor={answer.onA ? "start" : "end"}
+            fontSize="17"
+            fontWeight="700"
+            className="fill-ink"
+          >
             {answer.text}
           </text>
         )}
       </svg>
       <figcaption className="sub text-[16px] px-1 pb-1">
-        {s.times > 0 ? `Slope of the sights drawn about ${round2(s.times)} times too steep; the dotted line is level.` : picture.setups.some((setup) => setup.line_height_m !== null) ? written("Distances to scale. The slope of the sights shows once every staff is read.") : "Distances to scale. The sights appear with the readings."}
+        {s.times > 0
+          ? `Slope of the sights drawn about ${round2(s.times)} times too steep; the dotted line is level.`
+          : picture.setups.some((setup) => setup.line_height_m !== null)
+            ? written("Distances to scale. The slope of the sights shows once every staff is read.")
+            : "Distances to scale. The sights appear with the readings."}
       </figcaption>
     </figure>
   );
@@ -101,7 +133,17 @@ function longest(picture: Picture): { text: string; onA: boolean } | null {
   return staff.error_text ? { text: staff.error_text, onA } : null;
 }
 
-function Ground({ picture, x, y, width }: { picture: Picture; x: (m: number) => number; y: (m: number) => number; width: number }) {
+function Ground({
+  picture,
+  x,
+  y,
+  width,
+}: {
+  picture: Picture;
+  x: (m: number) => number;
+  y: (m: number) => number;
+  width: number;
+}) {
   const [a, b] = picture.pegs;
   if (!a || !b) return null;
   const line = `M0 ${y(a.height_m)}H${x(a.x_m)}L${x(b.x_m)} ${y(b.height_m)}H${width}`;
@@ -134,21 +176,49 @@ function StaffRod({ name, x, foot, top }: { name: string; x: number; foot: numbe
 
 type Scales = ReturnType<typeof scales>;
 
-function SetupDrawing({ setup, picture, s, now, height, row }: { setup: Setup; picture: Picture; s: Scales; now: boolean; height: number; row: number }) {
+function SetupDrawing({
+  setup,
+  picture,
+  s,
+  now,
+  height,
+  row,
+}: {
+  setup: Setup;
+  picture: Picture;
+  s: Scales;
+  now: boolean;
+  height: number;
+  row: number;
+}) {
   const [a, b] = picture.pegs;
   if (!a || !b) return null;
   const x = s.x(setup.x_m);
-  const ground = s.y(a.height_m + ((b.height_m - a.height_m) * clamp(setup.x_m - a.x_m, b.x_m - a.x_m)) / (b.x_m - a.x_m));
+  const ground = s.y(
+    a.height_m + ((b.height_m - a.height_m) * clamp(setup.x_m - a.x_m, b.x_m - a.x_m)) / (b.x_m - a.x_m),
+  );
   const read = setup.line_height_m !== null;
   const y = read ? s.y(setup.line_height_m as number) : ground - 78;
   const tone = now ? "stroke-sea" : "stroke-stroke";
   return (
     <g data-setup={setup.index}>
-      <path d={`M${x} ${y + 6}L${x - 18} ${ground}M${x} ${y + 6}L${x + 18} ${ground}M${x} ${y + 6}V${ground}`} className={tone} strokeWidth="2" fill="none" />
+      <path
+        d={`M${x} ${y + 6}L${x - 18} ${ground}M${x} ${y + 6}L${x + 18} ${ground}M${x} ${y + 6}V${ground}`}
+        className={tone}
+        strokeWidth="2"
+        fill="none"
+      />
       {read && <Sight staff={setup.a} from={[x, y]} to={s.x(a.x_m)} s={s} now={now} />}
       {read && <Sight staff={setup.b} from={[x, y]} to={s.x(b.x_m)} s={s} now={now} />}
       <rect x={x - 14} y={y - 7} width="28" height="14" rx="3" className={now ? "fill-sea" : "fill-stroke"} />
-      <text x={Math.min(Math.max(x, 52), s.x(Math.max(b.x_m, setup.x_m)) + 20)} y={height - 8 - 18 * row} textAnchor="middle" fontSize="16" className={now ? "fill-sea" : "fill-ink-2"} fontWeight={now ? 600 : 400}>
+      <text
+        x={Math.min(Math.max(x, 52), s.x(Math.max(b.x_m, setup.x_m)) + 20)}
+        y={height - 8 - 18 * row}
+        textAnchor="middle"
+        fontSize="16"
+        className={now ? "fill-sea" : "fill-ink-2"}
+        fontWeight={now ? 600 : 400}
+      >
         {setup.label}
       </text>
     </g>
@@ -159,14 +229,32 @@ function clamp(value: number, high: number): number {
   return Math.max(0, Math.min(high, value));
 }
 
-function Sight({ staff, from: [x, y], to, s, now }: { staff: Staff; from: [number, number]; to: number; s: Scales; now: boolean }) {
+function Sight({
+  staff,
+  from: [x, y],
+  to,
+  s,
+  now,
+}: {
+  staff: Staff;
+  from: [number, number];
+  to: number;
+  s: Scales;
+  now: boolean;
+}) {
   if (staff.read_m === null || staff.distance_m === null) return null;
   const up = staff.error_m === null ? 0 : s.rise(staff.error_m, staff.distance_m);
   return (
     <g fill="none" className={now ? "stroke-sea" : "stroke-stroke"}>
       {now && staff.error_m !== null && <path d={`M${x} ${y}H${to}`} strokeWidth="1.3" strokeDasharray="2 4" />}
       <path d={`M${x} ${y}L${to} ${y - up}`} strokeWidth={now ? 2.6 : 2} strokeDasharray={now ? undefined : "7 5"} />
-      {now && Math.abs(up) > 6 && <path d={`M${to + (to < x ? -10 : 10)} ${y - up}v${up}m-5 0h10m-10 ${-up}h10`} className="stroke-ink" strokeWidth="1.8" />}
+      {now && Math.abs(up) > 6 && (
+        <path
+          d={`M${to + (to < x ? -10 : 10)} ${y - up}v${up}m-5 0h10m-10 ${-up}h10`}
+          className="stroke-ink"
+          strokeWidth="1.8"
+        />
+      )}
     </g>
   );
 }

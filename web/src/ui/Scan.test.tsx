@@ -42,7 +42,16 @@ async function opened() {
   await vi.waitFor(() => expect(camera.seen).not.toBe(nobody));
   const fleet = (...tags: string[]) =>
     act(async () => {
-      client.setQueryData(fleetQuery.queryKey, { rows: tags.map((tag) => ({ tag, model: "Ondine Merrow", kind: "level", place: "Yard", crew: null, serial: "" })) } as never);
+      client.setQueryData(fleetQuery.queryKey, {
+        rows: tags.map((tag) => ({
+          tag,
+          model: "Ondine Merrow",
+          kind: "level",
+          place: "Yard",
+          crew: null,
+          serial: "",
+        })),
+      } as never);
       await new Promise((done) => setTimeout(done, 20));
     });
   return { onTag, fleet };

@@ -15,7 +15,12 @@ export function ScanButton({ onTag, compact = false }: Props) {
   if (!("mediaDevices" in navigator)) return null;
   return (
     <>
-      <button type="button" className={`btn ${compact ? "!px-3 desk:!min-h-[38px]" : ""}`} aria-label="Scan a label" onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        className={`btn ${compact ? "!px-3 desk:!min-h-[38px]" : ""}`}
+        aria-label="Scan a label"
+        onClick={() => setOpen(true)}
+      >
         <ScanLine size={20} aria-hidden="true" />
         {!compact && <span className="pl-2">Scan a label</span>}
       </button>
@@ -53,17 +58,26 @@ function Camera({ onTag }: { onTag: (tag: string) => void }) {
       const { rows } = latest.current;
       if (over || !rows) return;
       const row = tag && rows.find((each) => tagKey(each.tag) === tagKey(tag));
-      if (!row) return setText(tag ? `${tag} is no instrument of this fleet.` : "This code is no label of an instrument.");
+      if (!row)
+        return setText(tag ? `${tag} is no instrument of this fleet.` : "This code is no label of an instrument.");
       over = true;
       latest.current.onTag(row.tag);
     };
     void import("@zxing/browser")
-      .then(({ BrowserQRCodeReader }) => new BrowserQRCodeReader().decodeFromConstraints({ video: { facingMode: "environment" } }, video.current ?? undefined, (result) => result && seen(result.getText())))
+      .then(({ BrowserQRCodeReader }) =>
+        new BrowserQRCodeReader().decodeFromConstraints(
+          { video: { facingMode: "environment" } },
+          video.current ?? undefined,
+          (result) => result && seen(result.getText()),
+        ),
+      )
       .then((controls) => {
         if (over) controls.stop();
         stop = () => controls.stop();
       })
-      .catch((error: unknown) => setText(WHY[(error as Error).name] ?? "The camera did not start. Type the tag instead."));
+      .catch((error: unknown) =>
+        setText(WHY[(error as Error).name] ?? "The camera did not start. Type the tag instead."),
+      );
     return () => {
       over = true;
       stop();
@@ -71,7 +85,13 @@ function Camera({ onTag }: { onTag: (tag: string) => void }) {
   }, []);
   return (
     <div className="grid gap-3">
-      <video ref={video} className="aspect-square w-full rounded-md bg-ink object-cover" aria-label="What the camera sees" muted playsInline />
+      <video
+        ref={video}
+        className="aspect-square w-full rounded-md bg-ink object-cover"
+        aria-label="What the camera sees"
+        muted
+        playsInline
+      />
       <p role="status">{text}</p>
     </div>
   );

@@ -22,23 +22,39 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
   if (!points.length) return <p className="sub py-8">No check on record yet.</p>;
   const times = [...points.map((p) => new Date(p.at)), ...series.events.map((e) => new Date(e.at))];
   const first = new Date(Math.min(...times.map(Number)));
-  const x = scaleUtc().domain([first, today]).range([LEFT + 10, W - RIGHT - 10]);
+  const x = scaleUtc()
+    .domain([first, today])
+    .range([LEFT + 10, W - RIGHT - 10]);
   const most = reachOf(points);
-  const y = scaleLinear().domain([-most, most]).nice(4).range([H - FOOT, TOP]);
+  const y = scaleLinear()
+    .domain([-most, most])
+    .nice(4)
+    .range([H - FOOT, TOP]);
   const limit = points[points.length - 1]?.use ?? 0;
-  const path = line<Point>().x((p) => x(new Date(p.at))).y((p) => y(p.value));
+  const path = line<Point>()
+    .x((p) => x(new Date(p.at)))
+    .y((p) => y(p.value));
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="group" aria-label={`${points.length} findings against the limit of ${limit} ${series.unit_label}`}>
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      className="block w-full"
+      role="group"
+      aria-label={`${points.length} findings against the limit of ${limit} ${series.unit_label}`}
+    >
       <LimitBand y={y} limit={limit} width={W} unit={series.unit} />
       {x.ticks(W / 170).map((tick) => (
         <text key={Number(tick)} x={x(tick)} y={H - 8} textAnchor="middle" fontSize="16" className="fill-ink-2">
           {monthOf(tick)}
         </text>
       ))}
-      {together(series.events.map((each) => ({ x: x(new Date(each.at)), word: eventName(each.event).toLowerCase() }))).map((each) => (
+      {together(
+        series.events.map((each) => ({ x: x(new Date(each.at)), word: eventName(each.event).toLowerCase() })),
+      ).map((each) => (
         <Event key={each.x} x={each.x} word={each.word} width={W} />
       ))}
-      {series.trend && series.trend.line.length > 1 && <TrendLine trend={series.trend} x={(at) => x(new Date(at))} y={y} within={[TOP, H - FOOT]} />}
+      {series.trend && series.trend.line.length > 1 && (
+        <TrendLine trend={series.trend} x={(at) => x(new Date(at))} y={y} within={[TOP, H - FOOT]} />
+      )}
       {partsBetween(series).map((piece, i) => (
         <path key={i} d={path(piece) ?? ""} fill="none" className="stroke-stroke" strokeWidth="1.2" />
       ))}
@@ -53,7 +69,15 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
         />
       ))}
       {points.map((point) => (
-        <Finding key={point.id} point={point} outlier={series.trend?.outliers.includes(point.id) ?? false} message={series.unit_label} x={x(new Date(point.at))} y={y} open={() => void navigate(`/records/${point.id}`)} />
+        <Finding
+          key={point.id}
+          point={point}
+          outlier={series.trend?.outliers.includes(point.id) ?? false}
+          message={series.unit_label}
+          x={x(new Date(point.at))}
+          y={y}
+          open={() => void navigate(`/records/${point.id}`)}
+        />
       ))}
     </svg>
   );
@@ -61,7 +85,10 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
 
 /** Findings between events; a line never runs through a knock or an adjustment. */
 export function partsBetween(series: Series): Point[][] {
-  const cuts = series.events.filter((event) => event.cuts).map((e) => +new Date(e.at)).sort((a, b) => a - b);
+  const cuts = series.events
+    .filter((event) => event.cuts)
+    .map((e) => +new Date(e.at))
+    .sort((a, b) => a - b);
   const groups = new Map<number, Point[]>();
   for (const point of series.points) {
     const key = cuts.filter((cut) => cut <= +new Date(point.at)).length;
@@ -79,8 +106,21 @@ export function pairs(points: Point[]): [Point, Point][] {
 }
 
 /** The line through the findings since the last event, with its 95 percent bounds dotted. */
-function TrendLine({ trend, x, y, within: [top, foot] }: { trend: NonNullable<Series["trend"]>; x: (at: string) => number; y: (value: number) => number; within: [number, number] }) {
-  const through = (of: "value" | "low" | "high") => trend.line.map((point, i) => `${i ? "L" : "M"}${x(point.at)} ${Math.min(foot, Math.max(top, y(point[of])))}`).join("");
+function TrendLine({
+  trend,
+  x,
+  y,
+  within: [top, foot],
+}: {
+  trend: NonNullable<Series["trend"]>;
+  x: (at: string) => number;
+  y: (value: number) => number;
+  within: [number, number];
+}) {
+  const through = (of: "value" | "low" | "high") =>
+    trend.line
+      .map((point, i) => `${i ? "L" : "M"}${x(point.at)} ${Math.min(foot, Math.max(top, y(point[of])))}`)
+      .join("");
   return (
     <g data-trend>
       <path d={through("low")} fill="none" className="stroke-ink" strokeWidth="1.4" strokeDasharray="1.5 4" />
@@ -108,15 +148,38 @@ function Event({ x, word, width }: { x: number; word: string; width: number }) {
     <g data-event={word}>
       <path d={`M${x} ${TOP}V${H - FOOT + 8}`} className="stroke-ink" strokeWidth="1.2" strokeDasharray="3 3" />
       <path d={`M${x - 4} ${H - FOOT + 8}h8l-4 8z`} className="fill-ink" />
-      <text x={Math.min(Math.max(x, LEFT + 60), width - RIGHT - 60)} y={TOP - 7} textAnchor="middle" fontSize="16" fontWeight="600" className="fill-ink">
+      <text
+        x={Math.min(Math.max(x, LEFT + 60), width - RIGHT - 60)}
+        y={TOP - 7}
+        textAnchor="middle"
+        fontSize="16"
+        fontWeight="600"
+        className="fill-ink"
+      >
         {word}
       </text>
     </g>
   );
 }
 
-function Finding({ point, outlier, message, x, y, open }: { point: Point; outlier: boolean; message: string; x: number; y: ScaleLinear<number, number>; open: () => void }) {
+function Finding({
+  point,
+  outlier,
+  message,
+  x,
+  y,
+  open,
+}: {
+  point: Point;
+  outlier: boolean;
+  message: string;
+  x: number;
+  y: ScaleLinear<number, number>;
+  open: () => void;
+}) {
   const { session } = useHere();
   const label = `${day(point.at, session.time_zone)}, ${point.stage}, ${fixed(point.value, 1)} ${message}, plus or minus ${fixed(point.u95, 1)}`;
-  return <FindingMark point={point} label={label} open={point.stage === "as-left" || outlier} x={x} y={y} onOpen={open} />;
+  return (
+    <FindingMark point={point} label={label} open={point.stage === "as-left" || outlier} x={x} y={y} onOpen={open} />
+  );
 }

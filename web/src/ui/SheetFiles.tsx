@@ -24,7 +24,10 @@ export function SheetFiles({ name, kind, content }: { name: string; kind: string
   };
   return (
     <>
-      <button className="btn site" onClick={() => saveFile(`${name}.json`, JSON.stringify(content, null, 1), "application/json")}>
+      <button
+        className="btn site"
+        onClick={() => saveFile(`${name}.json`, JSON.stringify(content, null, 1), "application/json")}
+      >
         Save as a document file
       </button>
       <button className="btn site" onClick={() => void table()}>

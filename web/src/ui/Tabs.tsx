@@ -8,11 +8,18 @@ export function Tabs({ label, tabs, end }: { label: string; tabs: Tab[]; end?: R
   return (
     <div className="no-print flex flex-wrap items-end justify-between gap-x-4 gap-y-2 border-b-[1.5px] border-ink max-tab:-mx-4 max-tab:px-2">
       <nav aria-label={label} className="flex min-w-0 gap-1 overflow-x-auto">
-      {tabs.filter((tab) => !tab.hidden).map((tab) => (
-        <NavLink key={tab.to} to={tab.to} end className="tab flex min-h-[48px] shrink-0 items-center whitespace-nowrap px-4 font-semibold no-underline desk:min-h-[42px]">
-          {tab.name}
-        </NavLink>
-      ))}
+        {tabs
+          .filter((tab) => !tab.hidden)
+          .map((tab) => (
+            <NavLink
+              key={tab.to}
+              to={tab.to}
+              end
+              className="tab flex min-h-[48px] shrink-0 items-center whitespace-nowrap px-4 font-semibold no-underline desk:min-h-[42px]"
+            >
+              {tab.name}
+            </NavLink>
+          ))}
       </nav>
       {end && <div className="flex flex-wrap gap-2 pb-1 max-tab:order-first">{end}</div>}
     </div>

@@ -3,7 +3,12 @@ import { useQuery } from "@tanstack/react-query";
 import { Fragment } from "react";
 import { glossary } from "../engine";
 
-export const glossaryQuery = { queryKey: ["glossary"], queryFn: glossary, staleTime: Infinity, networkMode: "always" as const };
+export const glossaryQuery = {
+  queryKey: ["glossary"],
+  queryFn: glossary,
+  staleTime: Infinity,
+  networkMode: "always" as const,
+};
 const OPEN = "naveta-term";
 
 /** Opens search and glossary, at a term where one is given. */
@@ -35,9 +40,17 @@ export function partsOf(text: string, terms: string[]): Piece[] {
 
 export function Terms({ text }: { text: string }) {
   const terms = useQuery(glossaryQuery).data ?? [];
-  return partsOf(text, terms.map((term) => term.term)).map((part, index) =>
+  return partsOf(
+    text,
+    terms.map((term) => term.term),
+  ).map((part, index) =>
     part.term ? (
-      <button key={index} type="button" className="cursor-help underline decoration-dotted underline-offset-4" onClick={() => openGlossary(part.term ?? "")}>
+      <button
+        key={index}
+        type="button"
+        className="cursor-help underline decoration-dotted underline-offset-4"
+        onClick={() => openGlossary(part.term ?? "")}
+      >
         {part.text}
       </button>
     ) : (

@@ -16,7 +16,12 @@ export function WorkChip({ work, unit, faults, onChange }: Props) {
   const wrong = faults.some((fault) => fault.path.startsWith("work"));
   return (
     <>
-      <button type="button" data-work className={`relative min-h-[48px] shrink-0 whitespace-nowrap rounded-md px-3 text-left desk:min-h-[40px] ${wrong ? "border-2 border-dashed border-coral" : "border-[1.5px] border-ink"}`} onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        data-work
+        className={`relative min-h-[48px] shrink-0 whitespace-nowrap rounded-md px-3 text-left desk:min-h-[40px] ${wrong ? "border-2 border-dashed border-coral" : "border-[1.5px] border-ink"}`}
+        onClick={() => setOpen(true)}
+      >
         <span className="sub">Work</span> <b className="font-semibold">{workInWords(work, unit)}</b>
       </button>
       <Dialog title="What is the work?" open={open} onClose={() => setOpen(false)} wide>
@@ -34,7 +39,17 @@ export function WorkChip({ work, unit, faults, onChange }: Props) {
   );
 }
 
-function WorkForm({ work: first, unit, faults, onDone }: { work: Work; unit: string; faults: Fault[]; onDone: (work: Work) => void }) {
+function WorkForm({
+  work: first,
+  unit,
+  faults,
+  onDone,
+}: {
+  work: Work;
+  unit: string;
+  faults: Fault[];
+  onDone: (work: Work) => void;
+}) {
   const { session } = useHere();
   const classes = useQuery(classesQuery).data ?? [];
   const [work, setWork] = useState(first);
@@ -54,12 +69,28 @@ function WorkForm({ work: first, unit, faults, onDone }: { work: Work; unit: str
     <form className="grid gap-5" onSubmit={submit}>
       <div className="grid items-start gap-4 tab:grid-cols-2">
         <Field label="Job" sub="Remembered on this device, and used until another is named." faults={[]}>
-          <input className="field" list="jobs" value={job} maxLength={60} autoComplete="off" placeholder="flood wall line" onChange={(event) => take(event.target.value)} />
-          <datalist id="jobs">{jobs().map((each) => <option key={each.name} value={each.name} />)}</datalist>
+          <input
+            className="field"
+            list="jobs"
+            value={job}
+            maxLength={60}
+            autoComplete="off"
+            placeholder="flood wall line"
+            onChange={(event) => take(event.target.value)}
+          />
+          <datalist id="jobs">
+            {jobs().map((each) => (
+              <option key={each.name} value={each.name} />
+            ))}
+          </datalist>
         </Field>
         {classes.length > 0 && (
           <Field label="Class of work" sub="Your firm has set limits for it." faults={[]}>
-            <select className="field" value={work.class_of_work ?? ""} onChange={(event) => setWork({ ...work, class_of_work: event.target.value })}>
+            <select
+              className="field"
+              value={work.class_of_work ?? ""}
+              onChange={(event) => setWork({ ...work, class_of_work: event.target.value })}
+            >
               <option value="">None of these</option>
               {classes.map((name) => (
                 <option key={name} value={name}>

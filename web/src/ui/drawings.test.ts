@@ -13,11 +13,20 @@ it("places an error between the posts, and breaks the axis beyond one and a half
 });
 
 function picture(c: number): Picture {
-  const staff = (distance_m: number) => ({ distance_m, distance_text: "", read_m: 1.5, error_m: c * distance_m, error_text: "" });
+  const staff = (distance_m: number) => ({
+    distance_m,
+    distance_text: "",
+    read_m: 1.5,
+    error_m: c * distance_m,
+    error_text: "",
+  });
   return {
     draws: "pegs",
     baseline_m: 60,
-    pegs: [{ name: "A", x_m: 0, height_m: 0 }, { name: "B", x_m: 60, height_m: 0.3 }],
+    pegs: [
+      { name: "A", x_m: 0, height_m: 0 },
+      { name: "B", x_m: 60, height_m: 0.3 },
+    ],
     setups: [
       { index: 0, label: "", x_m: 30, line_height_m: 1.6, a: staff(30), b: staff(30) },
       { index: 1, label: "", x_m: 56, line_height_m: 1.7, a: staff(56), b: staff(4) },
@@ -30,7 +39,8 @@ describe("the peg line", () => {
     const s = scales(picture(1e-4), 900, 206);
     expect(s.x(30) - s.x(0)).toBeCloseTo((s.x(60) - s.x(0)) / 2);
     const perMetre = (s.x(60) - s.x(0)) / 60;
-    for (const distance of [4, 30, 56]) expect(s.rise(1e-4 * distance, distance) / (distance * perMetre)).toBeCloseTo(1e-4 * s.times);
+    for (const distance of [4, 30, 56])
+      expect(s.rise(1e-4 * distance, distance) / (distance * perMetre)).toBeCloseTo(1e-4 * s.times);
     expect(s.rise(1e-4 * 56, 56)).toBeCloseTo(34);
   });
 
@@ -42,10 +52,31 @@ describe("the peg line", () => {
   });
 });
 
-const point = (at: string) => ({ id: at, at, stage: "as-found", pair: null, temperature_c: null, grade: "use", value: 1, u95: 1, use: 10, watch: 20 });
+const point = (at: string) => ({
+  id: at,
+  at,
+  stage: "as-found",
+  pair: null,
+  temperature_c: null,
+  grade: "use",
+  value: 1,
+  u95: 1,
+  use: 10,
+  watch: 20,
+});
 
 it("never draws a line through a knock", () => {
-  const series: Series = { title: "Two-peg test", unit: "″", unit_label: "seconds", trend: null, points: [point("2026-01-01"), point("2026-02-01"), point("2026-04-01")], events: [{ id: "k", event: "knock", at: "2026-03-01", note: "", cuts: true }, { id: "l", event: "returned", at: "2026-01-15", note: "", cuts: false }] };
+  const series: Series = {
+    title: "Two-peg test",
+    unit: "″",
+    unit_label: "seconds",
+    trend: null,
+    points: [point("2026-01-01"), point("2026-02-01"), point("2026-04-01")],
+    events: [
+      { id: "k", event: "knock", at: "2026-03-01", note: "", cuts: true },
+      { id: "l", event: "returned", at: "2026-01-15", note: "", cuts: false },
+    ],
+  };
   expect(partsBetween(series).map((piece) => piece.length)).toEqual([2, 1]);
 });
 
@@ -56,18 +87,38 @@ it("draws a line from what was found to what was left, and to nothing else", () 
 });
 
 it("labels events that stand close together once", () => {
-  const close = [{ x: 100, word: "adjusted" }, { x: 90, word: "knock" }, { x: 95, word: "knock" }, { x: 300, word: "drop" }];
-  expect(together(close)).toEqual([{ x: 90, word: "knock, adjusted" }, { x: 300, word: "drop" }]);
+  const close = [
+    { x: 100, word: "adjusted" },
+    { x: 90, word: "knock" },
+    { x: 95, word: "knock" },
+    { x: 300, word: "drop" },
+  ];
+  expect(together(close)).toEqual([
+    { x: 90, word: "knock, adjusted" },
+    { x: 300, word: "drop" },
+  ]);
 });
 
 it("says readings of one sight together", () => {
   const row = (where: string, given: string) => ({ path: given, where, given, arcsec_per_mm: 1, text: "" });
-  expect(bySight([row("A", "1"), row("A", "2"), row("B", "3")]).map((each) => each.readings)).toEqual([["1", "2"], ["3"]]);
+  expect(bySight([row("A", "1"), row("A", "2"), row("B", "3")]).map((each) => each.readings)).toEqual([
+    ["1", "2"],
+    ["3"],
+  ]);
 });
 
 it("says a day out in one line, but hides nothing that was struck or noted", () => {
-  const row = (kind: string, more: Partial<RecordRow> = {}) => ({ id: kind + String(more.observed_at), kind, note: "", amended_by: null, observed_at: "", ...more }) as RecordRow;
-  const rows = [row("in", { observed_at: "16" }), row("out", { observed_at: "08" }), row("in", { note: "wet" }), row("out"), row("in", { amended_by: "x" }), row("out"), row("two-peg")];
+  const row = (kind: string, more: Partial<RecordRow> = {}) =>
+    ({ id: kind + String(more.observed_at), kind, note: "", amended_by: null, observed_at: "", ...more }) as RecordRow;
+  const rows = [
+    row("in", { observed_at: "16" }),
+    row("out", { observed_at: "08" }),
+    row("in", { note: "wet" }),
+    row("out"),
+    row("in", { amended_by: "x" }),
+    row("out"),
+    row("two-peg"),
+  ];
   expect(daysOut(rows).map((each) => [each.row.kind, each.until])).toEqual([
     ["out", "16"],
     ["in", null],

@@ -1,8 +1,20 @@
 // Two signs that are one: the limit bar, and the grade mark, a limit bar made small. Ink, with the word beside it.
 import type { Grade } from "../api/client";
 
-const WORDS: Record<Grade, string> = { use: "Use", watch: "Watch", adjust: "Adjust", service: "Service", repeat: "Repeat" };
-const RULE: Record<Grade, string> = { use: "border-sea", watch: "border-sea", adjust: "border-coral", service: "border-coral", repeat: "border-ink" };
+const WORDS: Record<Grade, string> = {
+  use: "Use",
+  watch: "Watch",
+  adjust: "Adjust",
+  service: "Service",
+  repeat: "Repeat",
+};
+const RULE: Record<Grade, string> = {
+  use: "border-sea",
+  watch: "border-sea",
+  adjust: "border-coral",
+  service: "border-coral",
+  repeat: "border-ink",
+};
 
 function Needle({ grade }: { grade: Grade }) {
   switch (grade) {
@@ -32,8 +44,19 @@ function Needle({ grade }: { grade: Grade }) {
 /** The grade as a shape and a word; both hold in black print. */
 export function GradeMark({ grade, quiet = false }: { grade: Grade; quiet?: boolean }) {
   return (
-    <span data-grade={grade} className={`inline-flex items-center gap-2 font-bold text-[17px] ${quiet ? "" : `border-b-[3px] ${RULE[grade]}`}`}>
-      <svg viewBox="0 0 44 18" width="44" height="18" fill="none" stroke="currentColor" strokeWidth="2" aria-hidden="true">
+    <span
+      data-grade={grade}
+      className={`inline-flex items-center gap-2 font-bold text-[17px] ${quiet ? "" : `border-b-[3px] ${RULE[grade]}`}`}
+    >
+      <svg
+        viewBox="0 0 44 18"
+        width="44"
+        height="18"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="2"
+        aria-hidden="true"
+      >
         <path d="M8 3v12M32 3v12" />
         <path d="M8 9h24" strokeDasharray={grade === "repeat" ? "4 3" : undefined} />
         <Needle grade={grade} />
@@ -53,7 +76,19 @@ export function placeOnBar(value: number, limit: number): { at: number; broken: 
 }
 
 /** An error with its uncertainty as a whisker, on a band between two posts. Beyond 1.5 times the limit the axis breaks. */
-export function LimitBar({ value, u95, limit, label, width = 240 }: { value: number; u95: number; limit: number; label: string; width?: number }) {
+export function LimitBar({
+  value,
+  u95,
+  limit,
+  label,
+  width = 240,
+}: {
+  value: number;
+  u95: number;
+  limit: number;
+  label: string;
+  width?: number;
+}) {
   const inner = width - 24;
   const x = (v: number) => 12 + inner * placeOnBar(v, limit).at;
   const { broken } = placeOnBar(value, limit);
@@ -62,7 +97,11 @@ export function LimitBar({ value, u95, limit, label, width = 240 }: { value: num
   return (
     <svg role="img" aria-label={label} viewBox={`0 0 ${width} 26`} width={width} height={26} className="max-w-full">
       <rect x={x(-limit)} y="8" width={x(limit) - x(-limit)} height="10" className="fill-band" />
-      <path d={`M${x(-limit)} 8h${x(limit) - x(-limit)}M${x(-limit)} 18h${x(limit) - x(-limit)}`} className="stroke-lichen" strokeWidth="0.9" />
+      <path
+        d={`M${x(-limit)} 8h${x(limit) - x(-limit)}M${x(-limit)} 18h${x(limit) - x(-limit)}`}
+        className="stroke-lichen"
+        strokeWidth="0.9"
+      />
       <path d={`M${x(-limit)} 3v20M${x(limit)} 3v20`} className="stroke-lichen" strokeWidth="2.4" />
       <path d={`M${x(0)} 10v6`} className="stroke-lichen" strokeWidth="1.2" />
       {broken ? (

@@ -6,9 +6,21 @@ import { Link } from "react-router";
 import { NoSignal, Problem, type Fault } from "../api/client";
 
 /** A page's head: what matters now, the line below it (`low`: beside it), and its one or two outlined actions. */
-export function Head({ title, sub, actions, low = false }: { title: ReactNode; sub?: ReactNode; actions?: ReactNode; low?: boolean }) {
+export function Head({
+  title,
+  sub,
+  actions,
+  low = false,
+}: {
+  title: ReactNode;
+  sub?: ReactNode;
+  actions?: ReactNode;
+  low?: boolean;
+}) {
   return (
-    <header className={`flex flex-wrap items-end justify-between gap-x-6 ${low ? "gap-y-1 desk:items-center" : "gap-y-3"}`}>
+    <header
+      className={`flex flex-wrap items-end justify-between gap-x-6 ${low ? "gap-y-1 desk:items-center" : "gap-y-3"}`}
+    >
       <div className={`min-w-0 ${low ? "desk:flex desk:flex-wrap desk:items-baseline desk:gap-x-4" : ""}`}>
         <h1 className={low ? "desk:text-[1.4rem]" : ""}>{title}</h1>
         {sub && <p className={`sub ${low ? "max-desk:mt-1" : "mt-1"}`}>{sub}</p>}
@@ -62,8 +74,10 @@ export function FaultLine({ fault, id, beside = false }: { fault: Fault; id?: st
 /** What went wrong with a call, in its own words, and that nothing is lost. */
 export function Trouble({ error }: { error: unknown }) {
   if (!error) return null;
-  if (error instanceof NoSignal) return <p className="fault">Offline. This needs a connection; your entries are kept.</p>;
-  if (!(error instanceof Problem)) return <p className="fault">Something went wrong on this page. Your entries are kept; reload it.</p>;
+  if (error instanceof NoSignal)
+    return <p className="fault">Offline. This needs a connection; your entries are kept.</p>;
+  if (!(error instanceof Problem))
+    return <p className="fault">Something went wrong on this page. Your entries are kept; reload it.</p>;
   return (
     <div className="grid gap-2">
       <p className="fault" role="alert">
@@ -93,7 +107,11 @@ export function PlumbString({ steps, now }: { steps: { name: string; done: boole
     <ol className="relative m-0 list-none p-0 pl-7" aria-label="Steps">
       <span aria-hidden="true" className="absolute left-[9px] top-3 bottom-2 w-[2px] bg-ink" />
       {steps.map((step, i) => (
-        <li key={step.name} aria-current={i === now ? "step" : undefined} className={`relative py-[9px] ${i === now ? "font-bold" : "sub"}`}>
+        <li
+          key={step.name}
+          aria-current={i === now ? "step" : undefined}
+          className={`relative py-[9px] ${i === now ? "font-bold" : "sub"}`}
+        >
           <span
             aria-hidden="true"
             className={`absolute -left-7 top-1/2 -translate-y-1/2 rounded-full border-2 border-ink ${i === now ? "size-5 border-[5px] bg-card" : `size-[11px] ml-[4.5px] ${step.done ? "bg-ink" : "bg-card"}`}`}
@@ -102,7 +120,10 @@ export function PlumbString({ steps, now }: { steps: { name: string; done: boole
           {step.done && <span className="sr-only"> (done)</span>}
         </li>
       ))}
-      <span aria-hidden="true" className="absolute left-[3px] -bottom-3 h-5 w-[14px] bg-ink [clip-path:polygon(0_0,100%_0,50%_100%)]" />
+      <span
+        aria-hidden="true"
+        className="absolute left-[3px] -bottom-3 h-5 w-[14px] bg-ink [clip-path:polygon(0_0,100%_0,50%_100%)]"
+      />
     </ol>
   );
 }

@@ -5,9 +5,22 @@ import { useHappening } from "../app/events";
 import { Dialog } from "./parts";
 
 /** An action that is not allowed is greyed with its sentence, never hidden. */
-export function PermissionButton({ right, onPress, children }: { right: { allowed: boolean; text: string }; onPress: () => void; children: ReactNode }) {
+export function PermissionButton({
+  right,
+  onPress,
+  children,
+}: {
+  right: { allowed: boolean; text: string };
+  onPress: () => void;
+  children: ReactNode;
+}) {
   return (
-    <button className="btn" aria-disabled={!right.allowed} title={right.allowed ? undefined : right.text} onClick={() => right.allowed && onPress()}>
+    <button
+      className="btn"
+      aria-disabled={!right.allowed}
+      title={right.allowed ? undefined : right.text}
+      onClick={() => right.allowed && onPress()}
+    >
       <span>
         {children}
         {!right.allowed && <span className="block text-[14px] font-normal">{right.text}</span>}
@@ -45,7 +58,17 @@ export function WithReason({ event, tag, open, title, because, word, done, label
 }
 
 /** A few words that are shown with it; nothing goes without them. */
-export function ReasonForm({ text, word, label = "Why", onReason }: { text: string; word: string; label?: string | undefined; onReason: (note: string) => void }) {
+export function ReasonForm({
+  text,
+  word,
+  label = "Why",
+  onReason,
+}: {
+  text: string;
+  word: string;
+  label?: string | undefined;
+  onReason: (note: string) => void;
+}) {
   const [note, setNote] = useState("");
   const [submitted, setSubmitted] = useState(false);
   const submit = (event: React.FormEvent) => {
@@ -58,7 +81,13 @@ export function ReasonForm({ text, word, label = "Why", onReason }: { text: stri
       <p>{text}</p>
       <label className="grid gap-1 font-semibold">
         {label}
-        <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
+        <textarea
+          className="field"
+          rows={2}
+          maxLength={500}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
       </label>
       {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
       <button className="btn now site">{word}</button>

@@ -11,7 +11,14 @@ export function LimitBand({ y, limit, width, unit }: { y: Y; limit: number; widt
   const { left, right } = PLOT;
   return (
     <>
-      <rect x={left} width={width - left - right} y={y(limit)} height={y(-limit) - y(limit)} className="fill-band" opacity="0.55" />
+      <rect
+        x={left}
+        width={width - left - right}
+        y={y(limit)}
+        height={y(-limit) - y(limit)}
+        className="fill-band"
+        opacity="0.55"
+      />
       {[limit, -limit].map((each) => (
         <path key={each} d={`M${left} ${y(each)}H${width - right}`} className="stroke-lichen" strokeWidth="2" />
       ))}
@@ -28,15 +35,49 @@ export function LimitBand({ y, limit, width, unit }: { y: Y; limit: number; widt
 }
 
 /** How far the plot reaches on either side of zero. */
-export const reachOf = (points: Point[]): number => Math.max(...points.map((point) => Math.abs(point.value) + point.u95), ...points.map((point) => point.use * 1.25));
+export const reachOf = (points: Point[]): number =>
+  Math.max(...points.map((point) => Math.abs(point.value) + point.u95), ...points.map((point) => point.use * 1.25));
 
 /** A finding with its uncertainty; open where it was left so, or lies beside the others. Touch or Enter opens its record. */
-export function FindingMark({ point, label, open, x, y, onOpen }: { point: Point; label: string; open: boolean; x: number; y: Y; onOpen: () => void }) {
+export function FindingMark({
+  point,
+  label,
+  open,
+  x,
+  y,
+  onOpen,
+}: {
+  point: Point;
+  label: string;
+  open: boolean;
+  x: number;
+  y: Y;
+  onOpen: () => void;
+}) {
   return (
-    <g role="link" tabIndex={0} aria-label={label} className="cursor-pointer" onClick={onOpen} onKeyDown={(event) => event.key === "Enter" && onOpen()} data-stage={point.stage}>
+    <g
+      role="link"
+      tabIndex={0}
+      aria-label={label}
+      className="cursor-pointer"
+      onClick={onOpen}
+      onKeyDown={(event) => event.key === "Enter" && onOpen()}
+      data-stage={point.stage}
+    >
       <rect x={x - 12} y={y(point.value) - 16} width="24" height="32" fill="transparent" />
-      <path d={`M${x} ${y(point.value - point.u95)}V${y(point.value + point.u95)}`} className="stroke-ink" strokeWidth="1.6" />
-      <rect x={x - 6} y={y(point.value) - 2.6} width="12" height="5.2" className={open ? "fill-card stroke-ink" : "fill-ink stroke-ink"} strokeWidth="1.4" />
+      <path
+        d={`M${x} ${y(point.value - point.u95)}V${y(point.value + point.u95)}`}
+        className="stroke-ink"
+        strokeWidth="1.6"
+      />
+      <rect
+        x={x - 6}
+        y={y(point.value) - 2.6}
+        width="12"
+        height="5.2"
+        className={open ? "fill-card stroke-ink" : "fill-ink stroke-ink"}
+        strokeWidth="1.4"
+      />
     </g>
   );
 }

@@ -8,7 +8,10 @@ describe("terms in a sentence", () => {
 
   it("underlines each once, where it first stands, in the plural too", () => {
     const parts = partsOf("Tribrachs differ: a tribrach and its level vial.", terms);
-    expect(parts.filter((part) => part.term).map((part) => [part.text, part.term])).toEqual([["Tribrach", "tribrach"], ["level vial", "level vial"]]);
+    expect(parts.filter((part) => part.term).map((part) => [part.text, part.term])).toEqual([
+      ["Tribrach", "tribrach"],
+      ["level vial", "level vial"],
+    ]);
     expect(parts.map((part) => part.text).join("")).toBe("Tribrachs differ: a tribrach and its level vial.");
   });
 
@@ -18,7 +21,8 @@ describe("terms in a sentence", () => {
 });
 
 describe("search", () => {
-  const found = (sought: string) => FINDABLE.filter((place) => answers(`${place.name} ${place.also}`, sought)).map((place) => place.name);
+  const found = (sought: string) =>
+    FINDABLE.filter((place) => answers(`${place.name} ${place.also}`, sought)).map((place) => place.name);
 
   it("finds an action and a setting by other names", () => {
     expect(found("error budget")).toEqual(["Accuracy forecast"]);

@@ -26,13 +26,19 @@ export const smallUnit = (): string => (firmUnit() === "m" ? "mm" : firmUnit());
 export const unitShown = (unit: string): string => (unit === "usft" ? "US ft" : unit);
 
 /** What was typed as a plain number, with the unit its field is labelled with; a unit typed with it stays. */
-export const withUnit = (text: string, unit: string): string => (/^[\s\d.,+\-−]*\d[\s\d.,]*$/.test(text) ? `${text.trim()} ${unit}` : text);
+export const withUnit = (text: string, unit: string): string =>
+  /^[\s\d.,+\-−]*\d[\s\d.,]*$/.test(text) ? `${text.trim()} ${unit}` : text;
 
-export const rememberedUnit = (): Length => UNITS.find((each) => each.value === localStorage.getItem("unit"))?.value ?? firmUnit();
+export const rememberedUnit = (): Length =>
+  UNITS.find((each) => each.value === localStorage.getItem("unit"))?.value ?? firmUnit();
 export const rememberedAngle = (): string => localStorage.getItem("angle") ?? firm.angle_unit;
 export const rememberedMethod = (kind: string): string => localStorage.getItem(`method-${kind}`) ?? "";
 
-export function remember(answer: { unit?: Length | undefined; angle?: string | undefined; method?: { kind: string; name: string } | undefined }): void {
+export function remember(answer: {
+  unit?: Length | undefined;
+  angle?: string | undefined;
+  method?: { kind: string; name: string } | undefined;
+}): void {
   if (answer.unit) localStorage.setItem("unit", answer.unit);
   if (answer.angle) localStorage.setItem("angle", answer.angle);
   if (answer.method) localStorage.setItem(`method-${answer.method.kind}`, answer.method.name);

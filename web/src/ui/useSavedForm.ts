@@ -4,10 +4,23 @@ import { NoSignal, type Problem } from "../api/client";
 import { useNotify } from "../app/notices";
 import { changedMeanwhile } from "./Meanwhile";
 
-export type SavedForm<T> = { value: T; set: (more: Partial<T>) => void; trouble: unknown; meanwhile: Problem | null; busy: boolean; save: () => Promise<void>; takeTheirs: () => void };
+export type SavedForm<T> = {
+  value: T;
+  set: (more: Partial<T>) => void;
+  trouble: unknown;
+  meanwhile: Problem | null;
+  busy: boolean;
+  save: () => Promise<void>;
+  takeTheirs: () => void;
+};
 
 /** `store` sends it with a version; `read` brings what is saved now. */
-export function useSavedForm<T extends { version: number }>(first: T, store: (value: T) => Promise<T>, read: () => Promise<T>, saved: string): SavedForm<T> {
+export function useSavedForm<T extends { version: number }>(
+  first: T,
+  store: (value: T) => Promise<T>,
+  read: () => Promise<T>,
+  saved: string,
+): SavedForm<T> {
   const notify = useNotify();
   const [value, setValue] = useState(first);
   const [theirs, setTheirs] = useState<T | null>(null);
@@ -37,5 +50,13 @@ export function useSavedForm<T extends { version: number }>(first: T, store: (va
     setTheirs(null);
     setTrouble(null);
   };
-  return { value, set: (more) => setValue((now) => ({ ...now, ...more })), trouble, meanwhile: changedMeanwhile(trouble), busy, save, takeTheirs };
+  return {
+    value,
+    set: (more) => setValue((now) => ({ ...now, ...more })),
+    trouble,
+    meanwhile: changedMeanwhile(trouble),
+    busy,
+    save,
+    takeTheirs,
+  };
 }

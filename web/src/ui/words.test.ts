@@ -5,7 +5,11 @@ const minutes = (text: string): number => Date.parse(text) / 60_000;
 
 describe("days and moments", () => {
   beforeEach(() => {
-    setZone("America/Winnipeg", [[minutes("2000-01-01T00:00Z"), -360], [minutes("2026-03-08T08:00Z"), -300], [minutes("2026-11-01T07:00Z"), -360]]);
+    setZone("America/Winnipeg", [
+      [minutes("2000-01-01T00:00Z"), -360],
+      [minutes("2026-03-08T08:00Z"), -300],
+      [minutes("2026-11-01T07:00Z"), -360],
+    ]);
   });
 
   it("writes a day without a time as it stands, in any zone", () => {

@@ -20,7 +20,11 @@ export const RECORD_NAMES: Record<string, string> = {
 };
 
 /** What roles are called. */
-export const ROLE_NAMES: Record<string, string> = { manager: "Equipment manager", crew: "Crew chief", trainee: "Trainee" };
+export const ROLE_NAMES: Record<string, string> = {
+  manager: "Equipment manager",
+  crew: "Crew chief",
+  trainee: "Trainee",
+};
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
@@ -28,7 +32,20 @@ const ORDINALS = ["first", "second", "third", "fourth", "fifth", "sixth", "seven
 export const ordinal = (index: number): string => ORDINALS[index] ?? `${index + 1}th`;
 
 const WEEKDAYS = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
-const MONTHS = ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
+const MONTHS = [
+  "January",
+  "February",
+  "March",
+  "April",
+  "May",
+  "June",
+  "July",
+  "August",
+  "September",
+  "October",
+  "November",
+  "December",
+];
 const DAY_ONLY = /^\d{4}-\d{2}-\d{2}$/;
 const two = (count: number): string => String(count).padStart(2, "0");
 
@@ -78,8 +95,15 @@ export function clock(text: string, zone: string): string {
 export const lowered = (title: string): string => title.charAt(0).toLowerCase() + title.slice(1);
 
 /** The day a check comes due again, while it stands; one that failed or is due already has to be done now. */
-export const dueOn = (each: { state: string; due_on?: string | null }): string | null => (each.state.startsWith("ready") ? (each.due_on ?? null) : null);
+export const dueOn = (each: { state: string; due_on?: string | null }): string | null =>
+  each.state.startsWith("ready") ? (each.due_on ?? null) : null;
 
 /** What the state of one check is called; one that never comes due is taken when it is wanted. */
-export const checkState = (each: { state: string; reasons: { code: string }[] }): string => (each.state === "ready" && each.reasons[0]?.code === "when-wanted" ? "When needed" : (CHECK_STATES[each.state] ?? ""));
-const CHECK_STATES: Record<string, string> = { ready: "Current", "ready-if": "With a condition", "check-first": "Due", hold: "Failed" };
+export const checkState = (each: { state: string; reasons: { code: string }[] }): string =>
+  each.state === "ready" && each.reasons[0]?.code === "when-wanted" ? "When needed" : (CHECK_STATES[each.state] ?? "");
+const CHECK_STATES: Record<string, string> = {
+  ready: "Current",
+  "ready-if": "With a condition",
+  "check-first": "Due",
+  hold: "Failed",
+};

@@ -23,12 +23,25 @@ export function BudgetPage() {
   const from = query.get("set-up");
   const record = useQuery({ ...recordQuery(from ?? ""), enabled: Boolean(from) });
   if (from && record.isPending) return null;
-  return <Compute key={from ?? ""} start={startOf(record.data?.result?.result)} compensated={(record.data?.result?.result["budget"] as { compensated?: boolean } | undefined)?.compensated ?? true} over={from ?? null} />;
+  return (
+    <Compute
+      key={from ?? ""}
+      start={startOf(record.data?.result?.result)}
+      compensated={
+        (record.data?.result?.result["budget"] as { compensated?: boolean } | undefined)?.compensated ?? true
+      }
+      over={from ?? null}
+    />
+  );
 }
 
 /** A set-up's own start, as the core given it with its result. */
 function startOf(result: Record<string, unknown> | undefined): Fields {
-  return Object.fromEntries(Object.entries((result?.["budget"] ?? {}) as Record<string, number>).flatMap(([name, each]) => (typeof each === "number" ? [[name, String(each)]] : [])));
+  return Object.fromEntries(
+    Object.entries((result?.["budget"] ?? {}) as Record<string, number>).flatMap(([name, each]) =>
+      typeof each === "number" ? [[name, String(each)]] : [],
+    ),
+  );
 }
 
 const KINDS = [
@@ -93,14 +106,27 @@ function Compute({ start, over, compensated }: { start: Fields; over: string | n
   const inputs = (list: Inputs) => (
     <div className="grid grid-cols-2 gap-3">
       {list.map(([name, label, unit]) => (
-        <Named key={name} id={`budget-${name}`} label={`${written(label)}, ${unitShown(unitOf(unit))}`} value={fields[name] ?? ""} placeholder={fields[name] ? "" : (usual[name] ?? "")} onType={(text) => setFields({ ...fields, [name]: text })} faults={faults} path={name} />
+        <Named
+          key={name}
+          id={`budget-${name}`}
+          label={`${written(label)}, ${unitShown(unitOf(unit))}`}
+          value={fields[name] ?? ""}
+          placeholder={fields[name] ? "" : (usual[name] ?? "")}
+          onType={(text) => setFields({ ...fields, [name]: text })}
+          faults={faults}
+          path={name}
+        />
       ))}
     </div>
   );
   return (
     <div className="grid gap-4">
       <SetUpTabs />
-      <Head title="Accuracy forecast" sub="Error budget: every part with its value, largest first, and how to reduce it." actions={over ? <Back to={`/records/${over}`}>To the set-up</Back> : undefined} />
+      <Head
+        title="Accuracy forecast"
+        sub="Error budget: every part with its value, largest first, and how to reduce it."
+        actions={over ? <Back to={`/records/${over}`}>To the set-up</Back> : undefined}
+      />
       <div className="grid items-start gap-4 desk:grid-cols-[420px_minmax(0,1fr)]">
         <section className="card grid gap-4 p-5" aria-label="Input">
           <Choice label="Work" value={work} options={[...KINDS]} onChange={setWork} />
@@ -127,14 +153,29 @@ function Compute({ start, over, compensated }: { start: Fields; over: string | n
   );
 }
 
-const SMALL_ONES = new Set([...Object.values(OF_WORK).flat(), ...OWN_ERRORS].flatMap(([name, , unit]) => (unit === SMALL ? [name] : [])));
+const SMALL_ONES = new Set(
+  [...Object.values(OF_WORK).flat(), ...OWN_ERRORS].flatMap(([name, , unit]) => (unit === SMALL ? [name] : [])),
+);
 
 /** What was typed, small lengths with the unit they were labelled with. */
-const typedIn = (fields: Fields): [string, string][] => Object.entries(fields).map(([name, text]) => [name, SMALL_ONES.has(name) ? withUnit(text, smallUnit()) : text]);
+const typedIn = (fields: Fields): [string, string][] =>
+  Object.entries(fields).map(([name, text]) => [name, SMALL_ONES.has(name) ? withUnit(text, smallUnit()) : text]);
 
 function questionOf(fields: Fields, work: string, faces: string, compensator: string): Record<string, unknown> {
-  const answer = typedIn(fields).filter(([name, each]) => each.trim() && (work === "angles" || LEVELLING.includes(name) || name === "allowed.height_mm"));
+  const answer = typedIn(fields).filter(
+    ([name, each]) => each.trim() && (work === "angles" || LEVELLING.includes(name) || name === "allowed.height_mm"),
+  );
   const plain = Object.fromEntries(answer.filter(([name]) => !name.startsWith("allowed.")));
-  const allowed = Object.fromEntries(answer.filter(([name]) => name.startsWith("allowed.")).map(([name, each]) => [name.slice(8), each]));
-  return { advice: "budget", units: { length: firmUnit() }, ...plain, levelling: work === "levelling", both_faces: faces === "both", compensated: compensator === "on", ...(Object.keys(allowed).length ? { allowed } : {}) };
+  const allowed = Object.fromEntries(
+    answer.filter(([name]) => name.startsWith("allowed.")).map(([name, each]) => [name.slice(8), each]),
+  );
+  return {
+    advice: "budget",
+    units: { length: firmUnit() },
+    ...plain,
+    levelling: work === "levelling",
+    both_faces: faces === "both",
+    compensated: compensator === "on",
+    ...(Object.keys(allowed).length ? { allowed } : {}),
+  };
 }

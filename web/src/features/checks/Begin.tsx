@@ -23,10 +23,16 @@ export function Begin() {
   const instrument = useQuery(instrumentQuery(tag));
   const kind = useKind(name);
   const open = useUnfinished(tag, name);
-  if (instrument.isPending || !kind || open === undefined) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
+  if (instrument.isPending || !kind || open === undefined)
+    return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
   if (!instrument.data) return <Trouble error={instrument.error} />;
   if (!instrument.data.checks.includes(name))
-    return <Head title={`${instrument.data.tag} does not have this check`} sub={<Back to={`/bench/new/${instrument.data.tag}`}>Its checks</Back>} />;
+    return (
+      <Head
+        title={`${instrument.data.tag} does not have this check`}
+        sub={<Back to={`/bench/new/${instrument.data.tag}`}>Its checks</Back>}
+      />
+    );
   return <Prepare item={instrument.data} kind={kind} open={open} />;
 }
 
@@ -45,7 +51,13 @@ function Prepare({ item, kind, open }: { item: Instrument; kind: Kind; open: Dra
           </>
         }
         sub={`${item.model}. About ${kind.minutes} minutes.`}
-        actions={round ? <Back to={`/bench/readiness/${round}`}>Back to the pre-work check</Back> : <Back to={`/bench/new/${item.tag}`}>Other checks of {item.tag}</Back>}
+        actions={
+          round ? (
+            <Back to={`/bench/readiness/${round}`}>Back to the pre-work check</Back>
+          ) : (
+            <Back to={`/bench/new/${item.tag}`}>Other checks of {item.tag}</Back>
+          )
+        }
       />
       <GoOn tag={item.tag} open={open} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
@@ -98,7 +110,12 @@ function QuickChecksFirst({ begun: { method, looks, setLooks } }: { begun: Begun
           return (
             <div key={path} className="grid gap-2" data-look={field.name}>
               <p className="text-[17px] font-semibold">{field.label}</p>
-              <Choice label={field.label} value={String(looks[path] ?? "")} options={field.options} onChange={(value) => setLooks({ ...looks, [path]: value })} />
+              <Choice
+                label={field.label}
+                value={String(looks[path] ?? "")}
+                options={field.options}
+                onChange={(value) => setLooks({ ...looks, [path]: value })}
+              />
             </div>
           );
         }),
@@ -128,11 +145,13 @@ function QuickCheckMessages({ progress, tag }: { progress: Progress; tag: string
 const ASKED_ON_THE_SHEET = ["warm-up-not-entered"];
 
 function Messages({ progress }: { progress: Progress }) {
-  return progress?.messages.filter((each) => !ASKED_ON_THE_SHEET.includes(each.code)).map((each) => (
-    <p key={each.code + each.text} data-message={each.code}>
-      {each.text}
-    </p>
-  ));
+  return progress?.messages
+    .filter((each) => !ASKED_ON_THE_SHEET.includes(each.code))
+    .map((each) => (
+      <p key={each.code + each.text} data-message={each.code}>
+        {each.text}
+      </p>
+    ));
 }
 
 function Hold({ tag }: { tag: string }) {
@@ -141,7 +160,10 @@ function Hold({ tag }: { tag: string }) {
   const navigate = useNavigate();
   const right = may("hold");
   const hold = async () => {
-    await happened({ instrument: tag, event: "held", note: "The line does not come back after a tap." }, `Hold on ${tag}`);
+    await happened(
+      { instrument: tag, event: "held", note: "The line does not come back after a tap." },
+      `Hold on ${tag}`,
+    );
     await navigate(`/instruments/${tag}`);
   };
   return (
@@ -194,9 +216,20 @@ const READ = [
 /** In what is typed: units, angles, single readings or what may be filled instead. */
 function Typed({ begun: { method, unit, setUnit, angle, setAngle, other, instead, setInstead } }: { begun: Begun }) {
   const parts: ReactNode[] = [];
-  if (other) parts.push(<Choice key="read" label="Readings per sight" value={instead ? "instead" : "own"} options={READ.map((each) => (each.value === "own" ? each : { ...each, label: other }))} onChange={(value) => setInstead(value === "instead")} />);
-  if (hasField(method.groups, "length") && !method.unit) parts.push(<Choice key="unit" label="Units" value={unit} options={UNITS} onChange={setUnit} />);
-  if (hasField(method.groups, "angle")) parts.push(<Choice key="angle" label="Angle format" value={angle} options={ANGLES} onChange={setAngle} />);
+  if (other)
+    parts.push(
+      <Choice
+        key="read"
+        label="Readings per sight"
+        value={instead ? "instead" : "own"}
+        options={READ.map((each) => (each.value === "own" ? each : { ...each, label: other }))}
+        onChange={(value) => setInstead(value === "instead")}
+      />,
+    );
+  if (hasField(method.groups, "length") && !method.unit)
+    parts.push(<Choice key="unit" label="Units" value={unit} options={UNITS} onChange={setUnit} />);
+  if (hasField(method.groups, "angle"))
+    parts.push(<Choice key="angle" label="Angle format" value={angle} options={ANGLES} onChange={setAngle} />);
   return parts.length ? <div className="flex flex-wrap gap-x-8 gap-y-4">{parts}</div> : null;
 }
 

@@ -47,7 +47,12 @@ export function Bench() {
         </div>
         <div className="grid min-w-0 gap-4">
           {items.length > 0 && <OutboxList items={items} />}
-          <OpenWork label="Open checks" drafts={mine} title={(draft) => <DraftTitle draft={draft} />} detail={(draft) => <DraftProgress draft={draft} />} />
+          <OpenWork
+            label="Open checks"
+            drafts={mine}
+            title={(draft) => <DraftTitle draft={draft} />}
+            detail={(draft) => <DraftProgress draft={draft} />}
+          />
           <DueForUs />
           <LastFindings />
         </div>
@@ -76,7 +81,14 @@ function BeginOne({ kinds }: { kinds: Kind[] }) {
           </button>
         )}
       </div>
-      <PickInstrument value="" missing={false} focused={matchMedia("(pointer: fine)").matches} searchable kinds={appliesTo} onChange={(tag) => void navigate(sought ? `/bench/new/${tag}/${sought.kind}` : `/bench/new/${tag}`)} />
+      <PickInstrument
+        value=""
+        missing={false}
+        focused={matchMedia("(pointer: fine)").matches}
+        searchable
+        kinds={appliesTo}
+        onChange={(tag) => void navigate(sought ? `/bench/new/${tag}/${sought.kind}` : `/bench/new/${tag}`)}
+      />
     </section>
   );
 }
@@ -95,7 +107,8 @@ function OfOthers() {
   if (!count) return null;
   return (
     <p className="sub" data-of-others>
-      {count === 1 ? "One thing" : `${count} things`} made by another user waits on this device until they sign in again. It is encrypted.
+      {count === 1 ? "One thing" : `${count} things`} made by another user waits on this device until they sign in
+      again. It is encrypted.
     </p>
   );
 }
@@ -114,7 +127,8 @@ function DraftTitle({ draft }: { draft: Draft }) {
 
 function DraftProgress({ draft }: { draft: Draft }) {
   const kind = useKind(draft.kind);
-  if (draft.kind === "pre-survey") return <>{`${stepsOf(draft).filter((step) => step.record).length} of ${stepsOf(draft).length} checks done.`}</>;
+  if (draft.kind === "pre-survey")
+    return <>{`${stepsOf(draft).filter((step) => step.record).length} of ${stepsOf(draft).length} checks done.`}</>;
   return <>{kind ? count(countTyped(draft.document, formOf(kind, draft.document))) : ""}</>;
 }
 
@@ -148,7 +162,10 @@ function OutboxList({ items }: { items: OutboxItem[] }) {
                 <b>{item.title}</b>
                 {item.device_result && <span className="block">{item.device_result.result.finding.text}</span>}
                 <span className="sub block">
-                  {moment(item.madeAt, session.time_zone)}. {item.state === "waiting" ? "Stored here; sent automatically when you are online." : (item.problem?.title ?? "Rejected.")}
+                  {moment(item.madeAt, session.time_zone)}.{" "}
+                  {item.state === "waiting"
+                    ? "Stored here; sent automatically when you are online."
+                    : (item.problem?.title ?? "Rejected.")}
                 </span>
               </span>
               {item.path.startsWith("/api/checks/") ? (
@@ -168,7 +185,9 @@ function OutboxList({ items }: { items: OutboxItem[] }) {
                 </button>
               )}
             </div>
-            {item.problem?.faults.map((fault) => <FaultLine key={fault.path} fault={fault} />)}
+            {item.problem?.faults.map((fault) => (
+              <FaultLine key={fault.path} fault={fault} />
+            ))}
           </li>
         ))}
       </ul>

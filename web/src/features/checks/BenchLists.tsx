@@ -15,7 +15,9 @@ const LATEST = 6;
 /** Instruments of the crew that wait for a check; without a crew, those of everybody. */
 export function DueForUs() {
   const { crew } = usePerson();
-  const rows = (useQuery(fleetQuery).data?.rows ?? []).filter((row) => row.needed.length > 0 && (crew ? row.crew === crew : true));
+  const rows = (useQuery(fleetQuery).data?.rows ?? []).filter(
+    (row) => row.needed.length > 0 && (crew ? row.crew === crew : true),
+  );
   const minutes = rows.reduce((sum, row) => sum + minutesOf(row), 0);
   return (
     <section className="card px-5 py-3" aria-label="Due">
@@ -27,7 +29,10 @@ export function DueForUs() {
       <ul className="m-0 list-none divide-y divide-line p-0">
         {rows.slice(0, MOST).map((row) => (
           <li key={row.tag} data-due={row.tag} className="flex flex-wrap items-center gap-x-4 py-1">
-            <Link className="tag inline-flex min-h-[44px] items-center text-[18px] font-bold underline underline-offset-4" to={`/bench/new/${row.tag}${row.needed.length === 1 ? `/${row.needed[0]?.check}` : ""}`}>
+            <Link
+              className="tag inline-flex min-h-[44px] items-center text-[18px] font-bold underline underline-offset-4"
+              to={`/bench/new/${row.tag}${row.needed.length === 1 ? `/${row.needed[0]?.check}` : ""}`}
+            >
               {row.tag}
             </Link>
             <span className="min-w-0 flex-1 truncate">{row.needed.map((check) => check.title).join(", ")}</span>
@@ -49,7 +54,10 @@ export function LastFindings() {
   const { username } = usePerson();
   const { session } = useHere();
   const kinds = useKinds();
-  const records = (useQuery(myRecordsQuery(username)).data?.records ?? []).filter((record) => record.amended_by === null).sort((one, other) => inOrder(other.observed_at, one.observed_at)).slice(0, LATEST);
+  const records = (useQuery(myRecordsQuery(username)).data?.records ?? [])
+    .filter((record) => record.amended_by === null)
+    .sort((one, other) => inOrder(other.observed_at, one.observed_at))
+    .slice(0, LATEST);
   if (!records.length) return null;
   return (
     <section className="card px-5 py-3" aria-label="Your last findings">
@@ -59,7 +67,8 @@ export function LastFindings() {
           <li key={record.id} className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 py-1">
             <Link className="min-h-[44px] min-w-0 no-underline" to={`/records/${record.id}`}>
               <span className="block truncate">
-                <span className="tag underline underline-offset-4">{record.instrument}</span> {kinds.find((kind) => kind.kind === record.kind)?.title ?? record.kind}
+                <span className="tag underline underline-offset-4">{record.instrument}</span>{" "}
+                {kinds.find((kind) => kind.kind === record.kind)?.title ?? record.kind}
               </span>
               <span className="sub block truncate">
                 {moment(record.observed_at, session.time_zone)}. {record.finding}

@@ -13,7 +13,8 @@ export function Choose() {
   const { session } = useHere();
   const instrument = useQuery(instrumentQuery(tag));
   const kinds = useQuery(kindsQuery);
-  if (!instrument.data || !kinds.data) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
+  if (!instrument.data || !kinds.data)
+    return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
   const entry = instrument.data;
   const rows = entry.checks.flatMap((name) => {
     const kind = kinds.data.find((each) => each.kind === name);
@@ -33,7 +34,8 @@ export function Choose() {
             </>
           ) : due.length ? (
             <>
-              <span className="tag">{entry.tag}</span>: {due.length === 1 ? "one check is due" : `${due.length} checks are due`}, about {minutes} minutes
+              <span className="tag">{entry.tag}</span>:{" "}
+              {due.length === 1 ? "one check is due" : `${due.length} checks are due`}, about {minutes} minutes
             </>
           ) : (
             <>
@@ -55,7 +57,13 @@ export function Choose() {
       />
       <ol className="card m-0 list-none divide-y divide-line p-0" aria-label="Checks of this instrument">
         {rows.map((row) => (
-          <CheckRow key={row.kind.kind} tag={entry.tag} row={row} first={row.kind.kind === first} zone={session.time_zone} />
+          <CheckRow
+            key={row.kind.kind}
+            tag={entry.tag}
+            row={row}
+            first={row.kind.kind === first}
+            zone={session.time_zone}
+          />
         ))}
       </ol>
     </div>
@@ -65,9 +73,23 @@ export function Choose() {
 type Row = { kind: Kind; standing: Instrument["standing"]["checks"][number] };
 
 /** One kind of check: why, how it stands, what to bring. */
-function CheckRow({ tag, row: { kind, standing }, first, zone }: { tag: string; row: Row; first: boolean; zone: string }) {
+function CheckRow({
+  tag,
+  row: { kind, standing },
+  first,
+  zone,
+}: {
+  tag: string;
+  row: Row;
+  first: boolean;
+  zone: string;
+}) {
   return (
-    <li data-check={kind.kind} data-state={standing.state} className="grid gap-x-6 gap-y-2 px-5 py-4 tab:grid-cols-[minmax(0,1fr)_auto] tab:items-center">
+    <li
+      data-check={kind.kind}
+      data-state={standing.state}
+      className="grid gap-x-6 gap-y-2 px-5 py-4 tab:grid-cols-[minmax(0,1fr)_auto] tab:items-center"
+    >
       <div>
         <h2>
           {kind.title} <span className="sub font-normal">{kind.minutes} minutes</span>

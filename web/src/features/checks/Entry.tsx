@@ -43,7 +43,16 @@ export function Entry() {
   const { draft, change, room } = useDraft(id);
   const kind = useKind(draft?.kind);
   if (draft === null)
-    return <Head title="This field sheet is not on this device" sub={<Back to="/bench">It was saved, discarded, started on another device, or the storage was cleared. To the bench</Back>} />;
+    return (
+      <Head
+        title="This field sheet is not on this device"
+        sub={
+          <Back to="/bench">
+            It was saved, discarded, started on another device, or the storage was cleared. To the bench
+          </Back>
+        }
+      />
+    );
   if (!draft || !kind) return <Waiting what="Opening the field sheet…" />;
   return <Open key={draft.id} draft={draft} kind={kind} change={change} room={room} />;
 }
@@ -62,8 +71,16 @@ function useChanges(draft: Draft, change: Change) {
   return {
     set,
     removeRow: (group: Placed, row: number) => withUndo(removeRow(draft.document, group, row), "Row removed."),
-    removeEntry: (entry: ListEntry) => withUndo(removeEntry(draft.document, entry), `${entry.each.noun.charAt(0).toUpperCase()}${entry.each.noun.slice(1)} removed.`),
-    fix: ({ text, edits }: Fix) => withUndo(edits.reduce((grown, edit) => withAt(grown, edit.path, edit.value), draft.document), `Done: ${lowered(text)}`),
+    removeEntry: (entry: ListEntry) =>
+      withUndo(
+        removeEntry(draft.document, entry),
+        `${entry.each.noun.charAt(0).toUpperCase()}${entry.each.noun.slice(1)} removed.`,
+      ),
+    fix: ({ text, edits }: Fix) =>
+      withUndo(
+        edits.reduce((grown, edit) => withAt(grown, edit.path, edit.value), draft.document),
+        `Done: ${lowered(text)}`,
+      ),
     again: async () => withUndo(await repeatDocument(draft.document), "Rows for one more run added."),
   };
 }
@@ -101,21 +118,66 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
   return (
     <div className="grid gap-3 text-[16px] max-tab:pb-[60px] desk:gap-2">
       <Title draft={draft} kind={kind} onOpen={setDialog}>
-        <WorkChip work={(document.work ?? {}) as Work} unit={document.units?.length ?? "m"} faults={answer?.faults ?? []} onChange={(work) => changes.set({ ...document, work })} />
-        <Circumstances kind={kind} focus={instrument.data?.adjusting_tips["telescope-focus"]} photograph={instrument.data?.photograph} value={document.conditions ?? {}} ticked={document.checked_off ?? []} faults={answer?.faults ?? []} onChange={(conditions) => changes.set({ ...document, conditions })} onTick={(checked_off) => changes.set({ ...document, checked_off })} />
+        <WorkChip
+          work={(document.work ?? {}) as Work}
+          unit={document.units?.length ?? "m"}
+          faults={answer?.faults ?? []}
+          onChange={(work) => changes.set({ ...document, work })}
+        />
+        <Circumstances
+          kind={kind}
+          focus={instrument.data?.adjusting_tips["telescope-focus"]}
+          photograph={instrument.data?.photograph}
+          value={document.conditions ?? {}}
+          ticked={document.checked_off ?? []}
+          faults={answer?.faults ?? []}
+          onChange={(conditions) => changes.set({ ...document, conditions })}
+          onTick={(checked_off) => changes.set({ ...document, checked_off })}
+        />
         {quantitiesOf(document, form).length > 0 && <ConnectChip />}
       </Title>
       {!room && <NoRoomLine />}
       {quantitiesOf(document, form).length > 0 && <ArrivingStrip arriving={arriving} />}
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_400px]">
-        <Sheet document={document} form={form} pages={pages} preview={answer} keys={keys} at={at} onRemove={changes.removeRow} onRemoveEntry={changes.removeEntry} />
-        <Beside picture={answer?.picture} folded={focused && isUprightTablet()} strip={<FindingStrip saying={saying} alone>{answer?.complete && save.allowed && <SaveAction draft={draft} save={save} />}</FindingStrip>}>
-          <FindingPanel draft={draft} saying={saying} kind={kind} save={save} onAgain={() => void changes.again()} onFix={changes.fix} />
+        <Sheet
+          document={document}
+          form={form}
+          pages={pages}
+          preview={answer}
+          keys={keys}
+          at={at}
+          onRemove={changes.removeRow}
+          onRemoveEntry={changes.removeEntry}
+        />
+        <Beside
+          picture={answer?.picture}
+          folded={focused && isUprightTablet()}
+          strip={
+            <FindingStrip saying={saying} alone>
+              {answer?.complete && save.allowed && <SaveAction draft={draft} save={save} />}
+            </FindingStrip>
+          }
+        >
+          <FindingPanel
+            draft={draft}
+            saying={saying}
+            kind={kind}
+            save={save}
+            onAgain={() => void changes.again()}
+            onFix={changes.fix}
+          />
         </Beside>
       </div>
       {answer?.reduced && <Calculation result={answer.reduced} />}
       <KeyBar shown={focused} onKey={bar} strip={<FindingStrip saying={saying} />} />
-      <SheetDialog draft={draft} kind={kind} form={form} change={change} open={dialog === "steps"} onClose={() => setDialog(null)} />
+      <SheetDialog
+        draft={draft}
+        kind={kind}
+        form={form}
+        change={change}
+        open={dialog === "steps"}
+        onClose={() => setDialog(null)}
+      />
       <Dialog title="This field sheet" open={dialog === "file"} onClose={() => setDialog(null)}>
         <FileActions draft={draft} onDiscard={() => void discard()} />
       </Dialog>
@@ -124,17 +186,33 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
 }
 
 /** A touch screen with room above its sheet, and with a keypad that takes half of it while one types. */
-const isUprightTablet = (): boolean => matchMedia("(pointer: coarse) and (min-width: 760px) and (max-width: 1079px)").matches;
+const isUprightTablet = (): boolean =>
+  matchMedia("(pointer: coarse) and (min-width: 760px) and (max-width: 1079px)").matches;
 
 /** Finding and drawing beside the sheet; on an upright tablet above it, at a height of its own, and one strip while typing. */
-function Beside({ picture, folded, strip, children }: { picture: Preview["picture"] | undefined; folded: boolean; strip: ReactNode; children: ReactNode }) {
+function Beside({
+  picture,
+  folded,
+  strip,
+  children,
+}: {
+  picture: Preview["picture"] | undefined;
+  folded: boolean;
+  strip: ReactNode;
+  children: ReactNode;
+}) {
   const drawn = picture && somethingDrawn(picture);
   if (folded) return <div className="sticky top-0 z-20 order-first -mx-4 border-b border-line">{strip}</div>;
   return (
-    <div className={`grid min-w-0 gap-4 tab:max-desk:order-first tab:max-desk:h-[320px] desk:sticky desk:top-4 desk:max-h-[calc(100dvh-32px)] desk:overflow-y-auto ${drawn ? "tab:max-desk:grid-cols-2" : ""}`}>
+    <div
+      className={`grid min-w-0 gap-4 tab:max-desk:order-first tab:max-desk:h-[320px] desk:sticky desk:top-4 desk:max-h-[calc(100dvh-32px)] desk:overflow-y-auto ${drawn ? "tab:max-desk:grid-cols-2" : ""}`}
+    >
       <div className="min-w-0 tab:max-desk:h-[320px] tab:max-desk:overflow-y-auto">{children}</div>
       {drawn && (
-        <section className="card min-w-0 overflow-hidden px-3 pt-2 tab:max-desk:h-[320px] tab:max-desk:overflow-y-auto" aria-label="Drawing">
+        <section
+          className="card min-w-0 overflow-hidden px-3 pt-2 tab:max-desk:h-[320px] tab:max-desk:overflow-y-auto"
+          aria-label="Drawing"
+        >
           <NarrowColumn.Provider value>
             <CheckPicture picture={picture} />
           </NarrowColumn.Provider>
@@ -144,7 +222,17 @@ function Beside({ picture, folded, strip, children }: { picture: Preview["pictur
   );
 }
 
-function Title({ draft, kind, onOpen, children }: { draft: Draft; kind: Kind; onOpen: (dialog: "steps" | "file") => void; children: ReactNode }) {
+function Title({
+  draft,
+  kind,
+  onOpen,
+  children,
+}: {
+  draft: Draft;
+  kind: Kind;
+  onOpen: (dialog: "steps" | "file") => void;
+  children: ReactNode;
+}) {
   const instrument = useQuery(instrumentQuery(draft.instrument));
   const method = methodOf(kind, draft.document);
   const title = (
@@ -169,7 +257,9 @@ function Title({ draft, kind, onOpen, children }: { draft: Draft; kind: Kind; on
           </button>
         </div>
       </div>
-      <div className="flex min-w-0 gap-2 no-print max-tab:-mx-4 max-tab:overflow-x-auto max-tab:px-4 tab:flex-wrap">{children}</div>
+      <div className="flex min-w-0 gap-2 no-print max-tab:-mx-4 max-tab:overflow-x-auto max-tab:px-4 tab:flex-wrap">
+        {children}
+      </div>
     </div>
   );
 }

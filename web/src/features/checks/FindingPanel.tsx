@@ -8,14 +8,28 @@ import type { Answered } from "../../hooks/useQuestion";
 
 type Fix = Preview["progress"]["fixes"][number];
 /** `onAgain`: taking it once more before anything is turned; `onFix`: a slip of entry put right by one touch. */
-type Props = { draft: Draft; saying: Answered<Preview>; kind: Kind; save: Save; onAgain: () => void; onFix: (fix: Fix) => void };
+type Props = {
+  draft: Draft;
+  saying: Answered<Preview>;
+  kind: Kind;
+  save: Save;
+  onAgain: () => void;
+  onFix: (fix: Fix) => void;
+};
 
 export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Props) {
   const { answer: answer, wrong } = saying;
   const noSignal = wrong instanceof NoSignal;
   const result = answer?.complete ? answer.reduced : null;
   return (
-    <section className="card grid gap-3 p-4" id="finding" aria-label="Finding" aria-live="polite" data-complete={Boolean(result)} data-fresh={saying.fresh}>
+    <section
+      className="card grid gap-3 p-4"
+      id="finding"
+      aria-label="Finding"
+      aria-live="polite"
+      data-complete={Boolean(result)}
+      data-fresh={saying.fresh}
+    >
       {result ? <FindingView result={result} /> : <SoFar preview={answer} />}
       {answer?.progress.fixes.map((fix) => (
         <button key={fix.text} className="btn site" data-fix={fix.code} onClick={() => onFix(fix)}>
@@ -24,7 +38,10 @@ export function FindingPanel({ draft, saying, kind, save, onAgain, onFix }: Prop
       ))}
       {noSignal && (
         <p className="font-semibold" data-no-signal>
-          Offline. Your readings are stored on this device.{save.finished ? " Save it now; the verdict follows when you are online." : " The finding follows when you are online."}
+          Offline. Your readings are stored on this device.
+          {save.finished
+            ? " Save it now; the verdict follows when you are online."
+            : " The finding follows when you are online."}
         </p>
       )}
       {!noSignal && wrong !== null && <Trouble error={wrong} />}
@@ -42,9 +59,16 @@ function SoFar({ preview }: { preview: Preview | null }) {
   return (
     <div className="grid gap-3">
       {preview && preview.faults.length > 0 ? (
-        <p className="text-[1.3rem] font-semibold leading-tight">{preview.faults.length === 1 ? "One entry needs correcting" : `${preview.faults.length} entries need correcting`}; see the note beside it.</p>
+        <p className="text-[1.3rem] font-semibold leading-tight">
+          {preview.faults.length === 1
+            ? "One entry needs correcting"
+            : `${preview.faults.length} entries need correcting`}
+          ; see the note beside it.
+        </p>
       ) : (
-        <p className="text-[1.3rem] font-semibold leading-tight">{next ? `Next: ${next.where}` : "Type the first reading"}</p>
+        <p className="text-[1.3rem] font-semibold leading-tight">
+          {next ? `Next: ${next.where}` : "Type the first reading"}
+        </p>
       )}
       {progress?.looks.map((look) => (
         <p key={look.code} data-message={look.code} className="caution">

@@ -33,23 +33,28 @@ function useKeypadHeight(): number {
 export function KeyBar({ shown, onKey, strip }: { shown: boolean; onKey: (key: InputKey) => void; strip: ReactNode }) {
   const bottom = useKeypadHeight();
   const narrow = useNarrow();
-  if (!shown || !window.matchMedia("(pointer: coarse)").matches) return narrow ? <div className="no-print fixed inset-x-0 bottom-[58px] z-30">{strip}</div> : null;
+  if (!shown || !window.matchMedia("(pointer: coarse)").matches)
+    return narrow ? <div className="no-print fixed inset-x-0 bottom-[58px] z-30">{strip}</div> : null;
   return (
     <div className="no-print fixed inset-x-0 z-40" style={{ bottom }}>
       {narrow && strip}
-      <div role="toolbar" aria-label="Keys for readings" className="hand-row flex gap-1 border-t-2 border-ink bg-card p-1">
-      {KEYS.map(({ key, word, label }) => (
-        <button
-          key={key}
-          aria-label={label}
-          // Keeps the focus, and so the keypad, where it is.
-          onPointerDown={(event) => event.preventDefault()}
-          onClick={() => onKey(key)}
-          className="min-h-[56px] flex-1 rounded-md px-1 text-[16px] font-semibold leading-tight shadow-[inset_0_0_0_1.5px_var(--color-ink)]"
-        >
-          {word}
-        </button>
-      ))}
+      <div
+        role="toolbar"
+        aria-label="Keys for readings"
+        className="hand-row flex gap-1 border-t-2 border-ink bg-card p-1"
+      >
+        {KEYS.map(({ key, word, label }) => (
+          <button
+            key={key}
+            aria-label={label}
+            // Keeps the focus, and so the keypad, where it is.
+            onPointerDown={(event) => event.preventDefault()}
+            onClick={() => onKey(key)}
+            className="min-h-[56px] flex-1 rounded-md px-1 text-[16px] font-semibold leading-tight shadow-[inset_0_0_0_1.5px_var(--color-ink)]"
+          >
+            {word}
+          </button>
+        ))}
       </div>
     </div>
   );

@@ -15,7 +15,8 @@ export function LoadFile({ kinds }: { kinds: Kind[] }) {
   const [name, setName] = useState("two-peg");
   const kind = kinds.find((each) => each.kind === name);
   const open = async (file: File, tag: string) => {
-    if (await toBeMapped({ owner: username, kind: name, title: kind?.title ?? name, tag, station: null }, file)) return navigate("/bench/table");
+    if (await toBeMapped({ owner: username, kind: name, title: kind?.title ?? name, tag, station: null }, file))
+      return navigate("/bench/table");
     const { document, entry } = await openFile(name, file);
     const draft = begin({ kind: document.kind, instrument: tag, owner: username, entry, document });
     await storeDraft(draft);
@@ -34,7 +35,8 @@ export function LoadFile({ kinds }: { kinds: Kind[] }) {
         </select>
       </label>
       <FromFile kinds={kind?.applies_to ?? []} accept=".json,.csv,.tsv,.txt" onFile={open}>
-        A document file (JSON), or a table of whatever program (CSV, TSV, text): you say which column is what, and Naveta remembers it. A table with the headings {kind?.csv_columns.join(", ")} opens at once.
+        A document file (JSON), or a table of whatever program (CSV, TSV, text): you say which column is what, and
+        Naveta remembers it. A table with the headings {kind?.csv_columns.join(", ")} opens at once.
       </FromFile>
     </div>
   );

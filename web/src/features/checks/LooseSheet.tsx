@@ -11,7 +11,13 @@ import { Sheet } from "./Sheet";
 import { useKeys } from "./useKeys";
 import { usePages } from "./usePages";
 
-type Props = { kind: Kind; draft: Draft; onChange: (change: (draft: Draft) => Draft) => void; onDone: () => void; onPreview: (preview: Preview | null) => void };
+type Props = {
+  kind: Kind;
+  draft: Draft;
+  onChange: (change: (draft: Draft) => Draft) => void;
+  onDone: () => void;
+  onPreview: (preview: Preview | null) => void;
+};
 
 export function LooseSheet({ kind, draft, onChange, onDone, onPreview }: Props) {
   const form = formOf(kind, draft.document);
@@ -23,7 +29,16 @@ export function LooseSheet({ kind, draft, onChange, onDone, onPreview }: Props) 
   useEffect(() => onPreview(current), [current, onPreview]);
   return (
     <>
-      <Sheet document={draft.document} form={form} pages={pages} preview={saying.answer} keys={keys} at={at} onRemove={(group: Placed, row: number) => set(removeRow(draft.document, group, row))} onRemoveEntry={(entry: ListEntry) => set(removeEntry(draft.document, entry))} />
+      <Sheet
+        document={draft.document}
+        form={form}
+        pages={pages}
+        preview={saying.answer}
+        keys={keys}
+        at={at}
+        onRemove={(group: Placed, row: number) => set(removeRow(draft.document, group, row))}
+        onRemoveEntry={(entry: ListEntry) => set(removeEntry(draft.document, entry))}
+      />
       <KeyBar shown={focused} onKey={bar} strip={focused ? <FindingStrip saying={saying} /> : null} />
     </>
   );

@@ -41,8 +41,16 @@ function Tick({ page, here, wrong, onOpen }: { page: Page; here: boolean; wrong:
   const share = page.wanted ? page.typed / page.wanted : 1;
   const words = `${page.title}: ${page.typed} of ${page.wanted} readings${wrong ? ", needs correcting" : ""}`;
   return (
-    <button className="group grid min-h-[44px] min-w-0 flex-1 content-center desk:min-h-[28px]" aria-label={words} title={words} aria-current={here ? "step" : undefined} onClick={onOpen}>
-      <span className={`relative block h-[12px] overflow-hidden rounded-[3px] border-[1.5px] ${wrong ? "border-coral border-dashed" : "border-ink"}`}>
+    <button
+      className="group grid min-h-[44px] min-w-0 flex-1 content-center desk:min-h-[28px]"
+      aria-label={words}
+      title={words}
+      aria-current={here ? "step" : undefined}
+      onClick={onOpen}
+    >
+      <span
+        className={`relative block h-[12px] overflow-hidden rounded-[3px] border-[1.5px] ${wrong ? "border-coral border-dashed" : "border-ink"}`}
+      >
         <span className="absolute inset-y-0 left-0 bg-ink" style={{ width: `${Math.round(share * 100)}%` }} />
       </span>
       <span aria-hidden="true" className={`mt-1 h-[3px] ${here ? "bg-ink" : "bg-transparent"}`} />

@@ -18,7 +18,10 @@ import { Named } from "../../ui/Named";
 import { SideView, type PlannedTarget } from "./SideView";
 
 type Typed = { name: string; distance_m: string; height_m: string; target_type: string };
-type Answer = { result: { targets: PlannedTarget[]; take: number[]; least_deg: number; aim_deg: number }; text: string[] };
+type Answer = {
+  result: { targets: PlannedTarget[]; take: number[]; least_deg: number; aim_deg: number };
+  text: string[];
+};
 const EMPTY: Typed = { name: "", distance_m: "", height_m: "", target_type: "unknown" };
 const KINDS = [
   { value: "plate", label: "Target plate" },
@@ -43,14 +46,17 @@ export function PlanPage() {
   const { tag = "" } = useParams();
   const instrument = useQuery(instrumentQuery(tag));
   const kind = useKind("two-face");
-  if (!instrument.data || !kind) return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the plan…" />;
+  if (!instrument.data || !kind)
+    return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the plan…" />;
   return <Plan item={instrument.data} kind={kind} />;
 }
 
 /** The targets as typed, kept over a reload, and what the core says of them. */
 function usePlan(instrument: Instrument) {
   const key = `plan-${instrument.tag}`;
-  const [targets, setTargets] = useState<Typed[]>(() => JSON.parse(sessionStorage.getItem(key) ?? "null") ?? [EMPTY, EMPTY]);
+  const [targets, setTargets] = useState<Typed[]>(
+    () => JSON.parse(sessionStorage.getItem(key) ?? "null") ?? [EMPTY, EMPTY],
+  );
   const [pointings, setPointings] = useState("5");
   const [ground, setGround] = useState("grass");
   const [sun, setSun] = useState("no");
@@ -64,7 +70,12 @@ function usePlan(instrument: Instrument) {
     ? {
         advice: "targets",
         units: { length: firmUnit() },
-        targets: there.map(({ target }) => ({ name: target.name, distance_m: target.distance_m, target_type: target.target_type, ...(target.height_m.trim() ? { height_m: target.height_m } : {}) })),
+        targets: there.map(({ target }) => ({
+          name: target.name,
+          distance_m: target.distance_m,
+          target_type: target.target_type,
+          ...(target.height_m.trim() ? { height_m: target.height_m } : {}),
+        })),
         pointings: Number(pointings),
         ground,
         sun: sun === "yes",
@@ -72,7 +83,19 @@ function usePlan(instrument: Instrument) {
       }
     : null;
   const query = useQuestion<Answer>(question, (marked) => advise<Answer>(marked));
-  return { targets, keep, there, pointings, setPointings, ground, setGround, sun, setSun, ...query, seen: question ? query.answer : null };
+  return {
+    targets,
+    keep,
+    there,
+    pointings,
+    setPointings,
+    ground,
+    setGround,
+    sun,
+    setSun,
+    ...query,
+    seen: question ? query.answer : null,
+  };
 }
 
 type Planning = ReturnType<typeof usePlan>;
@@ -96,7 +119,10 @@ function Plan({ item, kind }: { item: Instrument; kind: Kind }) {
             <TargetFields key={i} target={target} index={i} plan={plan} />
           ))}
           {plan.targets.length < MOST && (
-            <button className="link justify-self-start min-h-[48px]" onClick={() => plan.keep([...plan.targets, EMPTY])}>
+            <button
+              className="link justify-self-start min-h-[48px]"
+              onClick={() => plan.keep([...plan.targets, EMPTY])}
+            >
               One more target
             </button>
           )}
@@ -112,7 +138,15 @@ function Plan({ item, kind }: { item: Instrument; kind: Kind }) {
   );
 }
 
-function TargetFields({ target, index: i, plan: { targets, keep, there, faults } }: { target: Typed; index: number; plan: Planning }) {
+function TargetFields({
+  target,
+  index: i,
+  plan: { targets, keep, there, faults },
+}: {
+  target: Typed;
+  index: number;
+  plan: Planning;
+}) {
   const path = `targets[${there.findIndex((each) => each.index === i)}]`;
   const put = (more: Partial<Typed>) => keep(targets.map((each, k) => (k === i ? { ...each, ...more } : each)));
   return (
@@ -120,22 +154,51 @@ function TargetFields({ target, index: i, plan: { targets, keep, there, faults }
       <legend className="flex w-full items-baseline justify-between p-0 font-semibold">
         Target {i + 1}
         {targets.length > 1 && (
-          <button className="sub min-h-[44px] min-w-[44px] text-[20px]" aria-label={`Remove target ${i + 1}`} onClick={() => keep(targets.filter((_, k) => k !== i))}>
+          <button
+            className="sub min-h-[44px] min-w-[44px] text-[20px]"
+            aria-label={`Remove target ${i + 1}`}
+            onClick={() => keep(targets.filter((_, k) => k !== i))}
+          >
             ×
           </button>
         )}
       </legend>
       <label className="grid gap-1">
         <span className="sub font-semibold">What it is</span>
-        <input className="field" maxLength={40} value={target.name} placeholder="Plate on the pump station" onChange={(event) => put({ name: event.target.value })} />
+        <input
+          className="field"
+          maxLength={40}
+          value={target.name}
+          placeholder="Plate on the pump station"
+          onChange={(event) => put({ name: event.target.value })}
+        />
       </label>
       <div className="grid grid-cols-2 gap-3">
-        <Named id={`target-${i}-distance`} label={`Distance, ${unitShown(firmUnit())}`} value={target.distance_m} onType={(text) => put({ distance_m: text })} faults={faults} path={`${path}.distance_m`} />
-        <Named id={`target-${i}-height`} label={`Higher by, ${unitShown(firmUnit())}`} placeholder="0" value={target.height_m} onType={(text) => put({ height_m: text })} faults={faults} path={`${path}.height_m`} />
+        <Named
+          id={`target-${i}-distance`}
+          label={`Distance, ${unitShown(firmUnit())}`}
+          value={target.distance_m}
+          onType={(text) => put({ distance_m: text })}
+          faults={faults}
+          path={`${path}.distance_m`}
+        />
+        <Named
+          id={`target-${i}-height`}
+          label={`Higher by, ${unitShown(firmUnit())}`}
+          placeholder="0"
+          value={target.height_m}
+          onType={(text) => put({ height_m: text })}
+          faults={faults}
+          path={`${path}.height_m`}
+        />
       </div>
       <label className="grid gap-1">
         <span className="sub font-semibold">Target type</span>
-        <select className="field" value={target.target_type} onChange={(event) => put({ target_type: event.target.value })}>
+        <select
+          className="field"
+          value={target.target_type}
+          onChange={(event) => put({ target_type: event.target.value })}
+        >
           {KINDS.map((each) => (
             <option key={each.value} value={each.value}>
               {each.label}
@@ -155,10 +218,18 @@ function Proved({ plan, tag, kind }: { plan: Planning; tag: string; kind: Kind }
     <section className="card grid gap-4 p-5" aria-label="Result" aria-live="polite">
       {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
-      {!seen && <p className="text-[1.3rem] font-semibold leading-tight">Enter the distance of a target to see what it can show.</p>}
+      {!seen && (
+        <p className="text-[1.3rem] font-semibold leading-tight">
+          Enter the distance of a target to see what it can show.
+        </p>
+      )}
       {seen && (
         <>
-          <SideView targets={seen.result.targets} take={seen.result.take} lines={[seen.result.least_deg, seen.result.aim_deg]} />
+          <SideView
+            targets={seen.result.targets}
+            take={seen.result.take}
+            lines={[seen.result.least_deg, seen.result.aim_deg]}
+          />
           {seen.text.map((text, i) => (
             <p key={text} className={i === 0 ? "text-[1.3rem] font-semibold leading-tight" : ""} data-plan={i}>
               {text}
@@ -192,15 +263,30 @@ function useBeginWith({ seen, there }: Planning, tag: string, kind: Kind): () =>
   return async () => {
     if (!seen) return;
     const unit = rememberedUnit();
-    const begun = await beginDocument(kind.kind, seen.result.take.length > 1 ? "full" : "five", unit, rememberedAngle());
+    const begun = await beginDocument(
+      kind.kind,
+      seen.result.take.length > 1 ? "full" : "five",
+      unit,
+      rememberedAngle(),
+    );
     const document = seen.result.take.reduce((grown, place, i) => {
       const target = there[place]?.target ?? EMPTY;
       const base = `observations.targets[${i}]`;
-      const far = withAt(grown, `${base}.distance_m`, unit === firmUnit() ? target.distance_m : withUnit(target.distance_m, firmUnit()));
+      const far = withAt(
+        grown,
+        `${base}.distance_m`,
+        unit === firmUnit() ? target.distance_m : withUnit(target.distance_m, firmUnit()),
+      );
       const named = target.name.trim() ? withAt(far, `${base}.name`, target.name.trim()) : far;
       return target.target_type === "unknown" ? named : withAt(named, `${base}.target_type`, target.target_type);
     }, begun);
-    const draft = newDraft({ kind: kind.kind, instrument: tag, owner: person.username, document, begun: begun.observations });
+    const draft = newDraft({
+      kind: kind.kind,
+      instrument: tag,
+      owner: person.username,
+      document,
+      begun: begun.observations,
+    });
     await storeDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };

@@ -13,14 +13,20 @@ export function Raw() {
     try {
       await send("PUT", "/api/organisation", { judge_raw: raw });
       client.setQueryData(["session"], { ...session, judge_raw: raw });
-      notify({ text: raw ? "From now on the raw differences 2c and 2i are judged." : "From now on c and i are judged, half of the differences." });
+      notify({
+        text: raw
+          ? "From now on the raw differences 2c and 2i are judged."
+          : "From now on c and i are judged, half of the differences.",
+      });
     } catch (error) {
       notify({ text: error instanceof NoSignal ? "This needs a connection." : "Not saved. Try again." });
     }
   };
   return (
     <p className="sub flex flex-wrap items-center gap-x-4" data-raw={session.judge_raw}>
-      {session.judge_raw ? "Your firm judges the raw differences 2c and 2i." : "Your firm judges c and i: half of the face difference."}
+      {session.judge_raw
+        ? "Your firm judges the raw differences 2c and 2i."
+        : "Your firm judges c and i: half of the face difference."}
       {may("manage-fleet").allowed && (
         <button className="link min-h-[44px]" onClick={() => void flush(!session.judge_raw)}>
           {session.judge_raw ? "Judge c and i" : "Judge 2c and 2i"}

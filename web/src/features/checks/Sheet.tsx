@@ -11,11 +11,19 @@ import type { SheetProps } from "./sheetProps";
 export function Sheet(props: SheetProps) {
   const { document, preview, keys } = props;
   const paged = props.pages.all.length > 1;
-  const form = (paged ? (props.pages.all[props.pages.at]?.groups ?? []) : props.form).filter((group) => !group.setting && !group.before);
+  const form = (paged ? (props.pages.all[props.pages.at]?.groups ?? []) : props.form).filter(
+    (group) => !group.setting && !group.before,
+  );
   const faults = preview?.faults ?? [];
-  const elsewhere = faults.filter((fault) => !form.some((group) => groupPaths(document, group).some((path) => faultsUnder([fault], path).length)));
+  const elsewhere = faults.filter(
+    (fault) => !form.some((group) => groupPaths(document, group).some((path) => faultsUnder([fault], path).length)),
+  );
   const blocks = blocksOf(form);
-  const lists = [...new Map(form.flatMap((group) => (group.entry?.each.more ? [[group.entry.list, group.entry] as const] : []))).values()];
+  const lists = [
+    ...new Map(
+      form.flatMap((group) => (group.entry?.each.more ? [[group.entry.list, group.entry] as const] : [])),
+    ).values(),
+  ];
   return (
     <section className="card grid gap-5 p-4 desk:gap-2 desk:py-3" aria-label="Field sheet">
       <Pager pages={props.pages} faults={faults} />
@@ -36,11 +44,13 @@ export function Sheet(props: SheetProps) {
           )}
         </p>
         <Instead {...props} form={form} />
-        {lists.filter((entry) => listAt(document, entry.list).length < entry.each.most).map((entry) => (
-          <button key={entry.list} className="link" onClick={() => keys.addEntry(entry)}>
-            {entry.each.more}
-          </button>
-        ))}
+        {lists
+          .filter((entry) => listAt(document, entry.list).length < entry.each.most)
+          .map((entry) => (
+            <button key={entry.list} className="link" onClick={() => keys.addEntry(entry)}>
+              {entry.each.more}
+            </button>
+          ))}
       </div>
     </section>
   );
@@ -48,7 +58,8 @@ export function Sheet(props: SheetProps) {
 
 /** Other readings instead: three wires for single ones; where something was read already, only where one types now. */
 function Instead({ form, at, keys }: SheetProps) {
-  const here = form.find((group) => group.instead && group.own === at?.group.own) ?? form.find((group) => group.instead);
+  const here =
+    form.find((group) => group.instead && group.own === at?.group.own) ?? form.find((group) => group.instead);
   if (!here?.instead) return null;
   return (
     <button className="link" onClick={() => keys.toggle(here)} data-instead={here.byInstead}>
@@ -58,7 +69,9 @@ function Instead({ form, at, keys }: SheetProps) {
 }
 
 const groupPaths = (document: CheckDocument, group: Placed): string[] =>
-  group.rows ? [group.own, ...rowsOf(document, group).map((_, i) => `${group.path}[${i}]`)] : group.fields.map((field) => pathOf(group, field, null));
+  group.rows
+    ? [group.own, ...rowsOf(document, group).map((_, i) => `${group.path}[${i}]`)]
+    : group.fields.map((field) => pathOf(group, field, null));
 
 /** "First target, face left" below the head "First target, level" is "Face left". */
 function withoutPart(title: string, head: string, page: string): string {
@@ -70,18 +83,25 @@ function withoutPart(title: string, head: string, page: string): string {
 /** One part of a list with its groups, side by side where they are alike; or a group that stands on its own. */
 function BlockShown({ block, ...props }: SheetProps & { block: Block }) {
   const { entry, head, columns } = block;
-  const groups = (column: Placed[], compact: boolean) => column.map((group) => <GroupFields key={group.own + group.title} group={group} compact={compact} {...props} />);
+  const groups = (column: Placed[], compact: boolean) =>
+    column.map((group) => <GroupFields key={group.own + group.title} group={group} compact={compact} {...props} />);
   if (!entry && columns.length < 2) return <>{groups([...head, ...columns.flat()], false)}</>;
   const title = entry ? `${capital(ordinal(entry.index))} ${entry.each.noun}` : (head[0]?.title ?? "");
   return (
-    <div data-entry={entry?.index} className="grid gap-x-4 gap-y-2 border-t border-line pt-3 desk:pt-2 first:border-0 first:pt-0">
+    <div
+      data-entry={entry?.index}
+      className="grid gap-x-4 gap-y-2 border-t border-line pt-3 desk:pt-2 first:border-0 first:pt-0"
+    >
       <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1 empty:hidden">
         {title && <h2>{title}</h2>}
         {head.map((group) => (
           <HeadFields key={group.own} group={group} {...props} />
         ))}
         {entry && listAt(props.document, entry.list).length > entry.each.fewest && (
-          <button className="sub min-h-[48px] underline underline-offset-4 no-print" onClick={() => props.onRemoveEntry(entry)}>
+          <button
+            className="sub min-h-[48px] underline underline-offset-4 no-print"
+            onClick={() => props.onRemoveEntry(entry)}
+          >
             Remove
           </button>
         )}
@@ -91,8 +111,15 @@ function BlockShown({ block, ...props }: SheetProps & { block: Block }) {
       ) : (
         <div className="grid gap-4 tab:grid-cols-2">
           {columns.map((column, i) => (
-            <div key={i} className={`min-w-0 content-start ${column.length > 1 ? "grid grid-cols-[104px_minmax(0,1fr)] gap-x-3 gap-y-1" : ""}`} data-column={column[0]?.own}>
-              {groups(column.map((group) => ({ ...group, title: withoutPart(group.title, title, group.page) })), true)}
+            <div
+              key={i}
+              className={`min-w-0 content-start ${column.length > 1 ? "grid grid-cols-[104px_minmax(0,1fr)] gap-x-3 gap-y-1" : ""}`}
+              data-column={column[0]?.own}
+            >
+              {groups(
+                column.map((group) => ({ ...group, title: withoutPart(group.title, title, group.page) })),
+                true,
+              )}
             </div>
           ))}
         </div>

@@ -1,7 +1,14 @@
 // The targets from the side, to scale: how far, how high, against the steepness needed for the trunnion axis.
 import { useNarrow } from "../../hooks/useNarrow";
 
-export type PlannedTarget = { name: string; distance_m: number; height_m: number; elevation_deg: number; text: string; messages: { code: string; text: string }[] };
+export type PlannedTarget = {
+  name: string;
+  distance_m: number;
+  height_m: number;
+  elevation_deg: number;
+  text: string;
+  messages: { code: string; text: string }[];
+};
 
 const PAD = 26;
 /** Room on the right for the degrees written at the end of a line. */
@@ -24,7 +31,13 @@ export function SideView({ targets, take, lines }: { targets: PlannedTarget[]; t
     return { far, height: far * tan };
   };
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${targets.length} targets from the side, to scale`} className="block w-full" data-drawing="side">
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      role="img"
+      aria-label={`${targets.length} targets from the side, to scale`}
+      className="block w-full"
+      data-drawing="side"
+    >
       <path d={`M${x(0)} ${y(0)}H${x(most)}`} className="stroke-ink" strokeWidth="1.2" />
       {lines.map((deg) => {
         const { far, height } = ray(deg);
@@ -37,15 +50,38 @@ export function SideView({ targets, take, lines }: { targets: PlannedTarget[]; t
           </g>
         );
       })}
-      <path d={`M${x(0) - 9} ${y(0) + 16}L${x(0)} ${y(0)}L${x(0) + 9} ${y(0) + 16}`} fill="none" className="stroke-ink" strokeWidth="2" />
+      <path
+        d={`M${x(0) - 9} ${y(0) + 16}L${x(0)} ${y(0)}L${x(0) + 9} ${y(0) + 16}`}
+        fill="none"
+        className="stroke-ink"
+        strokeWidth="2"
+      />
       {targets.map((target, i) => {
         const taken = take.includes(i);
         return (
           <g key={i} data-point={target.name} data-taken={taken || undefined}>
-            <path d={`M${x(0)} ${y(0)}L${x(target.distance_m)} ${y(target.height_m)}`} className="stroke-ink" strokeWidth={taken ? 2.4 : 0.8} />
-            <path d={`M${x(target.distance_m)} ${y(0)}V${y(target.height_m)}`} className="stroke-ink-2" strokeWidth="0.8" />
-            <path d={`M${x(target.distance_m) - 6} ${y(target.height_m)}h12M${x(target.distance_m)} ${y(target.height_m) - 6}v12`} className="stroke-ink" strokeWidth={taken ? 4 : 2} />
-            <text x={x(target.distance_m)} y={y(target.height_m) - 11} fontSize="15" textAnchor={x(target.distance_m) > W * 0.7 ? "end" : "middle"} className={taken ? "fill-ink font-semibold" : "fill-ink-2"}>
+            <path
+              d={`M${x(0)} ${y(0)}L${x(target.distance_m)} ${y(target.height_m)}`}
+              className="stroke-ink"
+              strokeWidth={taken ? 2.4 : 0.8}
+            />
+            <path
+              d={`M${x(target.distance_m)} ${y(0)}V${y(target.height_m)}`}
+              className="stroke-ink-2"
+              strokeWidth="0.8"
+            />
+            <path
+              d={`M${x(target.distance_m) - 6} ${y(target.height_m)}h12M${x(target.distance_m)} ${y(target.height_m) - 6}v12`}
+              className="stroke-ink"
+              strokeWidth={taken ? 4 : 2}
+            />
+            <text
+              x={x(target.distance_m)}
+              y={y(target.height_m) - 11}
+              fontSize="15"
+              textAnchor={x(target.distance_m) > W * 0.7 ? "end" : "middle"}
+              className={taken ? "fill-ink font-semibold" : "fill-ink-2"}
+            >
               {target.name}
             </text>
           </g>

@@ -21,7 +21,16 @@ afterEach(cleanup);
 
 function SingleInput({ typed, from = "" }: { typed: (key: InputKey, value: string) => void; from?: string }) {
   const [value, setValue] = useState(from);
-  return <NumberField id="w" label="reading" value={value} onType={setValue} onKey={(key) => typed(key, value)} onHere={() => undefined} />;
+  return (
+    <NumberField
+      id="w"
+      label="reading"
+      value={value}
+      onType={setValue}
+      onKey={(key) => typed(key, value)}
+      onHere={() => undefined}
+    />
+  );
 }
 
 describe("an input", () => {
@@ -77,13 +86,28 @@ function Held({ preview, seen, saved }: { preview: Preview | null; seen: (draft:
   const { keys, at, bar } = useKeys(draft, form, change, saved, pages.reveal);
   return (
     <>
-      <Sheet document={draft.document} form={form} pages={pages} preview={preview} keys={keys} at={at} onRemove={() => undefined} onRemoveEntry={() => undefined} />
+      <Sheet
+        document={draft.document}
+        form={form}
+        pages={pages}
+        preview={preview}
+        keys={keys}
+        at={at}
+        onRemove={() => undefined}
+        onRemoveEntry={() => undefined}
+      />
       <button onClick={() => bar("sign")}>other sign</button>
     </>
   );
 }
 
-const EMPTY: Preview = { complete: false, missing: [], faults: [], progress: { unit: "m", next: null, looks: [], messages: [], outlier: null, fixes: [], notes: [] }, picture: null };
+const EMPTY: Preview = {
+  complete: false,
+  missing: [],
+  faults: [],
+  progress: { unit: "m", next: null, looks: [], messages: [], outlier: null, fixes: [], notes: [] },
+  picture: null,
+};
 const ON_A = "set-up 1, Staff on A, 1: Reading";
 
 describe("the sheet", () => {
@@ -95,7 +119,10 @@ describe("the sheet", () => {
     await user.click(screen.getByLabelText("set-up 1, To A: Distance"));
     await user.keyboard("30{Enter}1.468;1.469{Enter}30{Enter}1.210{Enter}56{Enter}1.5{Control>}{Enter}{/Control}");
     const { document } = last as unknown as Draft;
-    expect(valueAt(document, "observations.setups[0]")).toEqual({ a: { distance: "30", readings: ["1.468", "1.469"] }, b: { distance: "30", readings: ["1.210"] } });
+    expect(valueAt(document, "observations.setups[0]")).toEqual({
+      a: { distance: "30", readings: ["1.468", "1.469"] },
+      b: { distance: "30", readings: ["1.210"] },
+    });
     expect(valueAt(document, "observations.setups[1].a")).toEqual({ distance: "56", readings: ["1.5"] });
     expect(saved).toHaveBeenCalledOnce();
   });
@@ -120,13 +147,20 @@ describe("the sheet", () => {
     const user = userEvent.setup();
     await user.click(screen.getByLabelText(ON_A));
     await user.keyboard("*1.65{Enter}1.50{Enter}1.35{Enter}");
-    expect(valueAt((last as unknown as Draft).document, "observations.setups[0].a.wires")).toEqual([{ upper: "1.65", middle: "1.50", lower: "1.35" }]);
+    expect(valueAt((last as unknown as Draft).document, "observations.setups[0].a.wires")).toEqual([
+      { upper: "1.65", middle: "1.50", lower: "1.35" },
+    ]);
     expect(document.activeElement?.id).toBe("row-observations-setups-0-b-wires-0-upper");
     expect(screen.getByLabelText("set-up 1, To A: Distance").getAttribute("placeholder")).toBe("by three hairs");
   });
 
   it("puts a fault beside its own input, with what was typed and what is wanted", async () => {
-    const fault = { path: "observations.setups[0].a.readings[0]", where: "first set-up, staff A, first reading", given: "1.4.2", wanted: "a number with one decimal mark" };
+    const fault = {
+      path: "observations.setups[0].a.readings[0]",
+      where: "first set-up, staff A, first reading",
+      given: "1.4.2",
+      wanted: "a number with one decimal mark",
+    };
     render(<Held preview={{ ...EMPTY, faults: [fault] }} seen={() => undefined} saved={() => undefined} />);
     const input = screen.getByLabelText(ON_A);
     await userEvent.type(input, "1.4.2");
@@ -139,7 +173,13 @@ describe("the sheet", () => {
   it("marks the reading that is an outlier, and says beside its staff what the others spread by", async () => {
     const outlier = { path: "observations.setups[0].a.readings[0]", text: "1.5 is an outlier." };
     const notes = [{ path: "observations.setups[0].a", text: "Spread 100.0 mm." }];
-    render(<Held preview={{ ...EMPTY, progress: { ...EMPTY.progress, outlier, notes } }} seen={() => undefined} saved={() => undefined} />);
+    render(
+      <Held
+        preview={{ ...EMPTY, progress: { ...EMPTY.progress, outlier, notes } }}
+        seen={() => undefined}
+        saved={() => undefined}
+      />,
+    );
     await userEvent.type(screen.getByLabelText(ON_A), "1.5;1.4;1.4");
     expect(screen.getByLabelText(ON_A).closest("[data-outlier]")).toBeTruthy();
     expect(screen.getByText("1.5 is an outlier.")).toBeTruthy();
@@ -156,7 +196,21 @@ const RESULT = {
     grade: "adjust",
     reasons: [{ code: "beyond-limit", text: "Beyond the limit." }],
     next: [{ code: "save-as-found", text: "Save as found first." }],
-    parts: [{ quantity: "collimation_arcsec", value: 24.1, sigma: 2.2, u95: 4.4, dof: 30, basis: "pooled", proved_to: 27.8, limits: { use: 10, watch: 20, adjust: 120 }, why: "", limit_text: "Limit 10″", grade: "adjust" }],
+    parts: [
+      {
+        quantity: "collimation_arcsec",
+        value: 24.1,
+        sigma: 2.2,
+        u95: 4.4,
+        dof: 30,
+        basis: "pooled",
+        proved_to: 27.8,
+        limits: { use: 10, watch: 20, adjust: 120 },
+        why: "",
+        limit_text: "Limit 10″",
+        grade: "adjust",
+      },
+    ],
     set_aside: [],
   },
   shown: [],
@@ -167,7 +221,11 @@ const RESULT = {
   core_version: "0",
 } as unknown as Result;
 
-const KIND = { repeat_label: "Run it again from the other end", when_bad: [{ code: "real", title: "Confirm it", text: "Run it again." }], cautions: { reading: [{ code: "sun", text: "Never point the telescope at the sun." }] } } as never;
+const KIND = {
+  repeat_label: "Run it again from the other end",
+  when_bad: [{ code: "real", title: "Confirm it", text: "Run it again." }],
+  cautions: { reading: [{ code: "sun", text: "Never point the telescope at the sun." }] },
+} as never;
 
 function panel(saying: Partial<Answered<Preview>>, save: Partial<Save> = {}, more: Partial<Draft> = {}) {
   const draft = { ...begin({ kind: "two-peg", instrument: "LV-07", owner: "tam" }), ...more };
@@ -176,7 +234,14 @@ function panel(saying: Partial<Answered<Preview>>, save: Partial<Save> = {}, mor
   render(
     <QueryClientProvider client={new QueryClient()}>
       <MemoryRouter>
-        <FindingPanel draft={draft} saying={{ answer: null, fresh: true, faults: [], trouble: null, noSignal: false, wrong: null, ...saying }} kind={KIND} save={full} onAgain={otherEnd} onFix={() => undefined} />
+        <FindingPanel
+          draft={draft}
+          saying={{ answer: null, fresh: true, faults: [], trouble: null, noSignal: false, wrong: null, ...saying }}
+          kind={KIND}
+          save={full}
+          onAgain={otherEnd}
+          onFix={() => undefined}
+        />
       </MemoryRouter>
     </QueryClientProvider>,
   );
@@ -212,7 +277,10 @@ describe("the finding", () => {
   });
 
   it("greys saving for a trainee with its sentence, and offers to leave it for the chief", async () => {
-    const { full } = panel({ answer: { ...EMPTY, complete: true, reduced: RESULT } }, { allowed: false, why: "A crew chief saves it." });
+    const { full } = panel(
+      { answer: { ...EMPTY, complete: true, reduced: RESULT } },
+      { allowed: false, why: "A crew chief saves it." },
+    );
     const save = screen.getByRole("button", { name: "Save as found" });
     expect(save.getAttribute("aria-disabled")).toBe("true");
     await userEvent.click(save);

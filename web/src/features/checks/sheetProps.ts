@@ -15,3 +15,5 @@ export type SheetProps = {
   onRemove: (group: Placed, row: number) => void;
   onRemoveEntry: (entry: Entry) => void;
 };
+
+export type GroupProps = SheetProps & { group: Placed; compact?: boolean };

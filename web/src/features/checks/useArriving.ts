@@ -11,11 +11,24 @@ import type { Change } from "../../hooks/useDraft";
 import { useReadings } from "../../hooks/useLink";
 
 type Filled = Placing["placed"][number] & { where: string };
-export type Arriving = { filled: Filled | null; count: number; message: Message | null; live: Line[]; undo: () => void; takeLive: () => void };
+export type Arriving = {
+  filled: Filled | null;
+  count: number;
+  message: Message | null;
+  live: Line[];
+  undo: () => void;
+  takeLive: () => void;
+};
 
 const MOST_AT_ONCE = 200;
 
-export function useArriving(draft: Draft, form: Placed[], at: Spot | null, change: Change, reveal: (path: string) => void): Arriving {
+export function useArriving(
+  draft: Draft,
+  form: Placed[],
+  at: Spot | null,
+  change: Change,
+  reveal: (path: string) => void,
+): Arriving {
   const now = useRef({ document: draft.document, form, at });
   useEffect(() => {
     now.current = { document: draft.document, form, at };
@@ -40,12 +53,22 @@ export function useArriving(draft: Draft, form: Placed[], at: Spot | null, chang
   };
 
   const place = async (lines: Line[]) => {
-    for (let waiting = lines; waiting.length; ) {
+    for (let waiting = lines; waiting.length;) {
       const { document, form, at } = now.current;
-      const query = () => placeReadings(waiting.slice(0, MOST_AT_ONCE), openCells(document, form, at?.path ?? null), quantitiesOf(document, form));
-      const answer = await askUntilAnswered(query, () => setMessage(CORE_STARTS), () => here.current);
+      const query = () =>
+        placeReadings(
+          waiting.slice(0, MOST_AT_ONCE),
+          openCells(document, form, at?.path ?? null),
+          quantitiesOf(document, form),
+        );
+      const answer = await askUntilAnswered(
+        query,
+        () => setMessage(CORE_STARTS),
+        () => here.current,
+      );
       if (!answer) return;
-      const put = (held: CheckDocument) => answer.placed.reduce((grown, each) => withAt(grown, each.path, each.value), held);
+      const put = (held: CheckDocument) =>
+        answer.placed.reduce((grown, each) => withAt(grown, each.path, each.value), held);
       let taken = false;
       change((each) => {
         // Somebody may have typed there while it was asked: that stays, and the reading is placed again.
@@ -55,7 +78,10 @@ export function useArriving(draft: Draft, form: Placed[], at: Spot | null, chang
       });
       if (taken) continue;
       if (answer.placed.length) {
-        const more = answer.placed.map((each) => ({ ...each, where: cellInWords(now.current.document, form, each.path) }));
+        const more = answer.placed.map((each) => ({
+          ...each,
+          where: cellInWords(now.current.document, form, each.path),
+        }));
         setFilled((before) => [...before, ...more]);
         reveal(more.at(-1)?.path ?? "");
       }
@@ -65,7 +91,11 @@ export function useArriving(draft: Draft, form: Placed[], at: Spot | null, chang
   };
 
   useReadings(async ({ lines, live: latest }) => {
-    if (latest.length) setLive((before) => ({ ...before, ...Object.fromEntries(latest.map((line) => [`${line.device} ${line.quantity}`, line])) }));
+    if (latest.length)
+      setLive((before) => ({
+        ...before,
+        ...Object.fromEntries(latest.map((line) => [`${line.device} ${line.quantity}`, line])),
+      }));
     await place(lines);
   });
 
@@ -73,7 +103,11 @@ export function useArriving(draft: Draft, form: Placed[], at: Spot | null, chang
   const undo = () => {
     if (!last) return;
     setFilled((before) => before.slice(0, -1));
-    change((each) => (textAt(each.document, last.path) === last.value ? { ...each, document: withAt(each.document, last.path, "") } : each));
+    change((each) =>
+      textAt(each.document, last.path) === last.value
+        ? { ...each, document: withAt(each.document, last.path, "") }
+        : each,
+    );
   };
   const quantities = quantitiesOf(draft.document, form);
   const shown = Object.values(live).filter((line) => quantities.includes(line.quantity));

@@ -32,14 +32,42 @@ export function useBegun(entry: Instrument, kind: Kind) {
   const start = async () => {
     if (!document || !begun.data) return;
     // What a round takes quickly is not how it is taken otherwise.
-    remember({ unit: hasField(method.groups, "length") && !method.unit ? unit : undefined, angle: hasField(method.groups, "angle") ? angle : undefined, method: round ? undefined : { kind: kind.kind, name: method.name } });
+    remember({
+      unit: hasField(method.groups, "length") && !method.unit ? unit : undefined,
+      angle: hasField(method.groups, "angle") ? angle : undefined,
+      method: round ? undefined : { kind: kind.kind, name: method.name },
+    });
     if (other) localStorage.setItem("instead", instead ? "yes" : "no");
     const typed = other && instead ? readInstead(document, method.groups, begun.data.observations) : document;
-    const draft = begin({ kind: kind.kind, instrument: entry.tag, owner: person.username, document: withWork(typed, workAtHand(firmWork)), begun: begun.data.observations, ...(round ? { round } : {}) });
+    const draft = begin({
+      kind: kind.kind,
+      instrument: entry.tag,
+      owner: person.username,
+      document: withWork(typed, workAtHand(firmWork)),
+      begun: begun.data.observations,
+      ...(round ? { round } : {}),
+    });
     await storeDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };
-  return { round, methods, method, setMethod, unit, setUnit, angle, setAngle, looks, setLooks, other, instead, setInstead, document, error: begun.error, start };
+  return {
+    round,
+    methods,
+    method,
+    setMethod,
+    unit,
+    setUnit,
+    angle,
+    setAngle,
+    looks,
+    setLooks,
+    other,
+    instead,
+    setInstead,
+    document,
+    error: begun.error,
+    start,
+  };
 }
 
 function useBeginning(kind: Kind, method: Method, unit: Length, angle: string) {
@@ -52,9 +80,11 @@ function useBeginning(kind: Kind, method: Method, unit: Length, angle: string) {
   });
 }
 
-const withWork = (document: CheckDocument, work: Work): CheckDocument => (Object.keys(work).length ? { ...document, work } : document);
+const withWork = (document: CheckDocument, work: Work): CheckDocument =>
+  Object.keys(work).length ? { ...document, work } : document;
 
-const withLooks = (begun: CheckDocument, looks: Record<string, unknown>): CheckDocument => Object.entries(looks).reduce((grown, [path, value]) => withAt(grown, path, value), begun);
+const withLooks = (begun: CheckDocument, looks: Record<string, unknown>): CheckDocument =>
+  Object.entries(looks).reduce((grown, [path, value]) => withAt(grown, path, value), begun);
 
 /** Everything read by what may be filled instead from the beginning. */
 function readInstead(document: CheckDocument, groups: Group[], begun: unknown): CheckDocument {

@@ -40,13 +40,20 @@ function useGoal(): (id: string) => void {
 }
 
 /** `at` is where was typed last: what belongs to one reading shows beside that one. */
-export function useKeys(draft: Draft, form: Placed[], change: Change, save: () => void, reveal: (path: string) => void): { keys: Keys; at: Spot | null; focused: boolean; bar: (key: InputKey) => void } {
+export function useKeys(
+  draft: Draft,
+  form: Placed[],
+  change: Change,
+  save: () => void,
+  reveal: (path: string) => void,
+): { keys: Keys; at: Spot | null; focused: boolean; bar: (key: InputKey) => void } {
   const { document } = draft;
   const [at, setAt] = useState<Spot | null>(null);
   const focused = useTyping();
   const go = useGoal();
   const set = (next: Draft["document"]) => change((each) => ({ ...each, document: next }));
-  const type = (path: string, value: unknown) => change((each) => ({ ...each, document: withAt(each.document, path, value) }));
+  const type = (path: string, value: unknown) =>
+    change((each) => ({ ...each, document: withAt(each.document, path, value) }));
   const more = (group: Placed) => {
     const grown = another(document, group);
     if (!grown) return;
@@ -78,7 +85,12 @@ export function useKeys(draft: Draft, form: Placed[], change: Change, save: () =
       sign: () => type(spot.path, otherSign(textAt(document, spot.path))),
       more: () => more(spot.group),
       same: () => same(spot),
-      wires: () => toggle(form.find((each) => each.instead && (each.path === spot.group.path || each.own.startsWith(`${spot.group.path}.`))) ?? spot.group),
+      wires: () =>
+        toggle(
+          form.find(
+            (each) => each.instead && (each.path === spot.group.path || each.own.startsWith(`${spot.group.path}.`)),
+          ) ?? spot.group,
+        ),
       next: () => step(spot, 1),
       back: () => step(spot, -1),
     };

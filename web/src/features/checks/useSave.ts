@@ -8,7 +8,14 @@ import { useHere } from "../../app/session";
 import type { Draft } from "../../documents/draft";
 import { findDraft, storeDraft } from "../../device/device";
 
-export type Save = { press: () => void; busy: boolean; finished: boolean; allowed: boolean; why: string; leave: () => void };
+export type Save = {
+  press: () => void;
+  busy: boolean;
+  finished: boolean;
+  allowed: boolean;
+  why: string;
+  leave: () => void;
+};
 
 /** `finished`: every input that must be filled is filled, whether or not the core can say so. */
 export function useSave(draft: Draft, title: string, finished: boolean): Save {
@@ -18,7 +25,9 @@ export function useSave(draft: Draft, title: string, finished: boolean): Save {
   const notify = useNotify();
   const [busy, setBusy] = useState(false);
   // A chief may let a trainee check levels alone.
-  const right = may(instrumentContext(draft.instrument)?.instrument.stated.kind === "level" ? "save-level-check" : "save-check");
+  const right = may(
+    instrumentContext(draft.instrument)?.instrument.stated.kind === "level" ? "save-level-check" : "save-check",
+  );
   const save = useCallback(async () => {
     if (!right.allowed || !finished || busy) return;
     setBusy(true);
@@ -31,5 +40,12 @@ export function useSave(draft: Draft, title: string, finished: boolean): Save {
     notify({ text: "Left on this device for your crew chief.", undo: () => storeDraft({ ...draft, left: false }) });
     await navigate("/bench");
   }, [draft, navigate, notify]);
-  return { press: () => void save(), busy, finished, allowed: right.allowed, why: right.text, leave: () => void leave() };
+  return {
+    press: () => void save(),
+    busy,
+    finished,
+    allowed: right.allowed,
+    why: right.text,
+    leave: () => void leave(),
+  };
 }

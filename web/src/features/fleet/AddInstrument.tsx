@@ -14,8 +14,28 @@ import { KIND_NAMES, specOf } from "../../ui/instrumentSpec";
 
 const kindOptions = () => Object.entries(KIND_NAMES).map(([value, label]) => ({ value, label: written(label) }));
 const NEW = "new";
-type Form = { since: string; tag: string; model: string; serial: string; place: string; maker: string; name: string; kind: string; tips: string };
-const EMPTY: Form = { since: "", tag: "", model: "", serial: "", place: "", maker: "", name: "", kind: "level", tips: "" };
+type Form = {
+  since: string;
+  tag: string;
+  model: string;
+  serial: string;
+  place: string;
+  maker: string;
+  name: string;
+  kind: string;
+  tips: string;
+};
+const EMPTY: Form = {
+  since: "",
+  tag: "",
+  model: "",
+  serial: "",
+  place: "",
+  maker: "",
+  name: "",
+  kind: "level",
+  tips: "",
+};
 
 export default function AddInstrument({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
@@ -29,7 +49,15 @@ export default function AddInstrument({ open, onClose }: { open: boolean; onClos
 async function modelOf(form: Form, typed: Record<string, string>, tips: Record<string, string>): Promise<number> {
   if (form.model !== NEW) return Number(form.model);
   const stated = specOf(form.kind, typed);
-  const body = { maker: form.maker, name: form.name, kind: form.kind, stated, tips: form.tips, adjusting_tips: tips, contents: [] };
+  const body = {
+    maker: form.maker,
+    name: form.name,
+    kind: form.kind,
+    stated,
+    tips: form.tips,
+    adjusting_tips: tips,
+    contents: [],
+  };
   const answer = await data(api.POST("/api/models", { body }));
   return answer.id;
 }
@@ -50,7 +78,18 @@ function Sheet({ onDone }: { onDone: () => void }) {
     try {
       const model = await modelOf(form, stated, tips);
       set({ model: String(model) });
-      const answer = await data(api.POST("/api/instruments", { body: { tag: form.tag, model, serial: form.serial, place: form.place, crew: null, ...(form.since ? { since: form.since } : {}) } }));
+      const answer = await data(
+        api.POST("/api/instruments", {
+          body: {
+            tag: form.tag,
+            model,
+            serial: form.serial,
+            place: form.place,
+            crew: null,
+            ...(form.since ? { since: form.since } : {}),
+          },
+        }),
+      );
       await fetchAgain(client);
       onDone();
       await navigate(`/instruments/${answer.tag}`);
@@ -62,7 +101,13 @@ function Sheet({ onDone }: { onDone: () => void }) {
   };
   const field = (name: keyof Form, label: string, hint = "", path: string = name) => (
     <Field label={label} faults={faults.filter((fault) => fault.path === path)}>
-      <input className="field" value={form[name]} placeholder={hint} autoComplete="off" onChange={(e) => set({ [name]: e.target.value })} />
+      <input
+        className="field"
+        value={form[name]}
+        placeholder={hint}
+        autoComplete="off"
+        onChange={(e) => set({ [name]: e.target.value })}
+      />
     </Field>
   );
   return (
@@ -110,4 +155,3 @@ function PickModel({ value, onChange }: { value: string; onChange: (model: strin
     </select>
   );
 }
-

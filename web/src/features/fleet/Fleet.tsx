@@ -25,15 +25,23 @@ export default function Fleet({ rows }: { rows: FleetRow[] }) {
         <FleetFilters rows={rows} view={view} onView={set} />
         <h1 className="!text-[1.06rem] leading-tight desk:text-right">
           {found.length === rows.length ? `${rows.length} instruments` : `${found.length} of ${rows.length}`}
-          {found.length === rows.length && waiting > 0 && <span className="sub font-semibold desk:block"> {waiting === 1 ? "one waits for a check" : `${waiting} wait for a check`}</span>}
+          {found.length === rows.length && waiting > 0 && (
+            <span className="sub font-semibold desk:block">
+              {" "}
+              {waiting === 1 ? "one waits for a check" : `${waiting} wait for a check`}
+            </span>
+          )}
         </h1>
       </div>
       <FleetTable rows={found} view={view} onView={set} selection={selection} today={today} />
-      {selection.chosen.size > 0 && <FleetActions rows={rows.filter((row) => selection.chosen.has(row.tag))} onDone={selection.clear} />}
+      {selection.chosen.size > 0 && (
+        <FleetActions rows={rows.filter((row) => selection.chosen.has(row.tag))} onDone={selection.clear} />
+      )}
       {!found.length && (
         <section className="card grid justify-items-start gap-3 p-5">
           <p>
-            No instrument matches{view.text ? <b> {view.text}</b> : " these filters"}. Tags can be typed in any form: lv7, LV 07.
+            No instrument matches{view.text ? <b> {view.text}</b> : " these filters"}. Tags can be typed in any form:
+            lv7, LV 07.
           </p>
           <button className="btn" onClick={() => setParams(new URLSearchParams())}>
             Show all

@@ -26,13 +26,31 @@ export function FleetActions({ rows, onDone }: { rows: FleetRow[]; onDone: () =>
   const eventKind = useEventKind();
   const [printing, setPrinting] = useState(false);
   const [asking, setAsking] = useState<Pending | null>(null);
-  const crews = person.role === "manager" ? [...new Set(people.flatMap((one) => (one.crew ? [one.crew] : [])))].sort() : person.crew ? [person.crew] : [];
+  const crews =
+    person.role === "manager"
+      ? [...new Set(people.flatMap((one) => (one.crew ? [one.crew] : [])))].sort()
+      : person.crew
+        ? [person.crew]
+        : [];
   const tags = rows.map((row) => row.tag);
   const held = rows.filter((row) => row.state === "hold").map((row) => row.tag);
   const waiting = rows.filter((row) => row.state === "check-first").map((row) => row.tag);
-  const take = (crew: string) => (waiting.length ? setAsking({ ...FIRST, title: `Take out ${counted(rows)}, ${crew} crew`, text: `${waiting.join(", ")} ${waiting.length === 1 ? "waits" : "wait"} for a check.`, action: { event: "out", crew } }) : void each(tags, { event: "out", crew }));
+  const take = (crew: string) =>
+    waiting.length
+      ? setAsking({
+          ...FIRST,
+          title: `Take out ${counted(rows)}, ${crew} crew`,
+          text: `${waiting.join(", ")} ${waiting.length === 1 ? "waits" : "wait"} for a check.`,
+          action: { event: "out", crew },
+        })
+      : void each(tags, { event: "out", crew });
   return (
-    <div className="fixed inset-x-3 bottom-3 z-20 flex flex-wrap items-center gap-3 rounded-md bg-ink px-4 py-1 text-card no-print tab:left-[124px] tab:right-7 max-tab:bottom-[68px] [&_.btn]:!text-card [&_.btn]:shadow-[inset_0_0_0_1.5px_var(--color-card)]" role="group" aria-label="Chosen instruments" data-chosen={rows.length}>
+    <div
+      className="fixed inset-x-3 bottom-3 z-20 flex flex-wrap items-center gap-3 rounded-md bg-ink px-4 py-1 text-card no-print tab:left-[124px] tab:right-7 max-tab:bottom-[68px] [&_.btn]:!text-card [&_.btn]:shadow-[inset_0_0_0_1.5px_var(--color-card)]"
+      role="group"
+      aria-label="Chosen instruments"
+      data-chosen={rows.length}
+    >
       <b className="min-w-[90px]">{busy === null ? `${rows.length} chosen` : `${busy} of ${rows.length}…`}</b>
       <Menu name="Take out for…" on={false}>
         {!may("take-out").allowed && <p className="px-3 py-2">{may("take-out").text}</p>}
@@ -47,7 +65,10 @@ export function FleetActions({ rows, onDone }: { rows: FleetRow[]; onDone: () =>
       <PermissionButton right={may("hand-in")} onPress={() => void each(tags, { event: "in" })}>
         Hand in
       </PermissionButton>
-      <PermissionButton right={may("hold")} onPress={() => setAsking({ title: `Put ${counted(rows)} on hold?`, ...HOLD })}>
+      <PermissionButton
+        right={may("hold")}
+        onPress={() => setAsking({ title: `Put ${counted(rows)} on hold?`, ...HOLD })}
+      >
         Put on hold
       </PermissionButton>
       {rows.length > 1 && (

@@ -40,7 +40,14 @@ function MonthReport() {
       <h3 className="font-bold">Report of a month</h3>
       <p className="sub">Where everything stands, every check and event of the month, what is due, as PDF.</p>
       <div className="flex flex-wrap gap-3">
-        <input className="field !w-auto" type="month" aria-label="Month" value={month} max={isoDay(now, session.time_zone).slice(0, 7)} onChange={(event) => setMonth(event.target.value)} />
+        <input
+          className="field !w-auto"
+          type="month"
+          aria-label="Month"
+          value={month}
+          max={isoDay(now, session.time_zone).slice(0, 7)}
+          onChange={(event) => setMonth(event.target.value)}
+        />
         <a className="btn" href={`/api/fleet/report?month=${month}`} target="_blank" rel="noreferrer">
           Open the report
         </a>
@@ -83,13 +90,29 @@ function BringIn({ onDone }: { onDone: () => void }) {
   return (
     <div className="grid gap-3 border-t border-line pt-4">
       <h3 className="font-bold">Import</h3>
-      <p className="sub">With a heading row, columns in any order: tag, maker, model, and if you like kind, serial, place, crew, since. A new model needs its kind. Nothing is stored before you have seen what each row does.</p>
-      <FileInput accept={TABLES} label="The table" onFile={(file) => void file.text().then((found) => { setText(found); void ask(found, false); })} />
+      <p className="sub">
+        With a heading row, columns in any order: tag, maker, model, and if you like kind, serial, place, crew, since. A
+        new model needs its kind. Nothing is stored before you have seen what each row does.
+      </p>
+      <FileInput
+        accept={TABLES}
+        label="The table"
+        onFile={(file) =>
+          void file.text().then((found) => {
+            setText(found);
+            void ask(found, false);
+          })
+        }
+      />
       <Trouble error={trouble} />
       {look && (
         <div className="grid gap-3" data-look>
           <p className="font-semibold">{summary(look.rows)}.</p>
-          <ul className="m-0 max-h-[260px] list-none divide-y divide-line overflow-auto p-0" tabIndex={0} aria-label="What each row does">
+          <ul
+            className="m-0 max-h-[260px] list-none divide-y divide-line overflow-auto p-0"
+            tabIndex={0}
+            aria-label="What each row does"
+          >
             {look.rows.map((row) => (
               <li key={row.tag} className="flex gap-4 py-1" data-row={row.tag}>
                 <span className="tag w-[80px] font-bold">{row.tag}</span>
@@ -109,10 +132,17 @@ function BringIn({ onDone }: { onDone: () => void }) {
 }
 
 const counted = (number: number, word: string): string => `${number} ${word}`;
-const summary = (rows: Row[]): string => [counted(rows.filter((row) => row.does === "add").length, "new"), counted(rows.filter((row) => row.does === "change").length, "changed"), counted(rows.filter((row) => row.does === "same").length, "unchanged")].join(", ");
+const summary = (rows: Row[]): string =>
+  [
+    counted(rows.filter((row) => row.does === "add").length, "new"),
+    counted(rows.filter((row) => row.does === "change").length, "changed"),
+    counted(rows.filter((row) => row.does === "same").length, "unchanged"),
+  ].join(", ");
 
 function does(row: Row): string {
   if (row.does === "add") return row.new_model ? `new, with a new model: ${row.new_model}` : "new";
   if (row.does === "same") return "unchanged";
-  return Object.entries(row.changes).map(([name, [from, to]]) => `${name}: ${from || "nothing"} to ${to}`).join(", ");
+  return Object.entries(row.changes)
+    .map(([name, [from, to]]) => `${name}: ${from || "nothing"} to ${to}`)
+    .join(", ");
 }

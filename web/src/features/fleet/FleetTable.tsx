@@ -17,26 +17,67 @@ export function FleetTable({ rows, view, onView, selection, today }: Props) {
   const [at, setAt] = useState(0);
   // Its functions change with every scroll: this component is drawn again each time, as it must be.
   // eslint-disable-next-line react-hooks/incompatible-library
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => height, overscan: 10 });
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => height,
+    overscan: 10,
+  });
   const keyed = useKeys({ rows, selection, at, setAt, scroller, show: (row) => virtual.scrollToIndex(row) });
   const columns = columnsOf(view, narrow);
-  const template = narrow ? "36px 80px minmax(0,1fr) 118px" : `40px ${columns.map((name) => columnOf(name).width).join(" ")}`;
+  const template = narrow
+    ? "36px 80px minmax(0,1fr) 118px"
+    : `40px ${columns.map((name) => columnOf(name).width).join(" ")}`;
   return (
-    <div ref={scroller} role="grid" aria-label="Fleet" aria-rowcount={rows.length + 1} aria-multiselectable="true" className="card overflow-auto" style={{ height: `min(${height * rows.length + 40}px, calc(100dvh - ${narrow ? 290 : 126}px))` }} onKeyDown={keyed} data-rows={rows.length}>
-      <div role="row" aria-rowindex={1} className="sticky top-0 z-10 grid items-center border-b border-ink bg-card px-2" style={{ gridTemplateColumns: template }}>
+    <div
+      ref={scroller}
+      role="grid"
+      aria-label="Fleet"
+      aria-rowcount={rows.length + 1}
+      aria-multiselectable="true"
+      className="card overflow-auto"
+      style={{ height: `min(${height * rows.length + 40}px, calc(100dvh - ${narrow ? 290 : 126}px))` }}
+      onKeyDown={keyed}
+      data-rows={rows.length}
+    >
+      <div
+        role="row"
+        aria-rowindex={1}
+        className="sticky top-0 z-10 grid items-center border-b border-ink bg-card px-2"
+        style={{ gridTemplateColumns: template }}
+      >
         <span role="columnheader">
-          <input type="checkbox" className="ml-2 size-5 accent-[var(--color-ink)]" aria-label="Choose all shown" checked={rows.length > 0 && selection.chosen.size === rows.length} onChange={selection.all} />
+          <input
+            type="checkbox"
+            className="ml-2 size-5 accent-[var(--color-ink)]"
+            aria-label="Choose all shown"
+            checked={rows.length > 0 && selection.chosen.size === rows.length}
+            onChange={selection.all}
+          />
         </span>
         {columns.map((name) => (
-          <span key={name} role="columnheader" aria-sort={view.sort === name ? (view.down ? "descending" : "ascending") : "none"} className="min-w-0">
-            <button className="flex min-h-[36px] w-full items-center gap-1 truncate px-2 text-left font-semibold max-desk:min-h-[44px]" onClick={() => onView(sortedBy(view, name))}>
+          <span
+            key={name}
+            role="columnheader"
+            aria-sort={view.sort === name ? (view.down ? "descending" : "ascending") : "none"}
+            className="min-w-0"
+          >
+            <button
+              className="flex min-h-[36px] w-full items-center gap-1 truncate px-2 text-left font-semibold max-desk:min-h-[44px]"
+              onClick={() => onView(sortedBy(view, name))}
+            >
               {columnOf(name).name}
-              {view.sort === name && (view.down ? <ArrowDown size={16} aria-hidden="true" /> : <ArrowUp size={16} aria-hidden="true" />)}
+              {view.sort === name &&
+                (view.down ? <ArrowDown size={16} aria-hidden="true" /> : <ArrowUp size={16} aria-hidden="true" />)}
             </button>
           </span>
         ))}
       </div>
-      <div role="rowgroup" className="relative" style={{ height: virtual.getTotalSize() + (selection.chosen.size ? ROOM_FOR_ACTIONS : 0) }}>
+      <div
+        role="rowgroup"
+        className="relative"
+        style={{ height: virtual.getTotalSize() + (selection.chosen.size ? ROOM_FOR_ACTIONS : 0) }}
+      >
         {virtual.getVirtualItems().map((item) => {
           const row = rows[item.index];
           if (!row) return null;
@@ -54,8 +95,21 @@ export function FleetTable({ rows, view, onView, selection, today }: Props) {
               className="absolute inset-x-0 top-0 grid items-center border-b border-line px-2 aria-selected:bg-[color-mix(in_srgb,var(--color-sea)_14%,transparent)] hover:bg-[color-mix(in_srgb,var(--color-ink)_6%,transparent)] focus-visible:-outline-offset-3"
               style={{ gridTemplateColumns: template, height, transform: `translateY(${item.start}px)` }}
             >
-              <span role="gridcell" className="grid h-full place-items-center" onClick={(event) => { selection.toggle(item.index, event.shiftKey); }}>
-                <input type="checkbox" tabIndex={-1} readOnly className="size-5 accent-[var(--color-ink)]" aria-label={`Choose ${row.tag}`} checked={selection.chosen.has(row.tag)} />
+              <span
+                role="gridcell"
+                className="grid h-full place-items-center"
+                onClick={(event) => {
+                  selection.toggle(item.index, event.shiftKey);
+                }}
+              >
+                <input
+                  type="checkbox"
+                  tabIndex={-1}
+                  readOnly
+                  className="size-5 accent-[var(--color-ink)]"
+                  aria-label={`Choose ${row.tag}`}
+                  checked={selection.chosen.has(row.tag)}
+                />
               </span>
               {columns.map((name) => (
                 <span key={name} role="gridcell" className="min-w-0 truncate px-2">
@@ -73,7 +127,14 @@ export function FleetTable({ rows, view, onView, selection, today }: Props) {
 /** So that what is done with the chosen rows covers none of them. */
 const ROOM_FOR_ACTIONS = 72;
 
-type Keyed = { rows: FleetRow[]; selection: Selection; at: number; setAt: (at: number) => void; scroller: React.RefObject<HTMLDivElement | null>; show: (row: number) => void };
+type Keyed = {
+  rows: FleetRow[];
+  selection: Selection;
+  at: number;
+  setAt: (at: number) => void;
+  scroller: React.RefObject<HTMLDivElement | null>;
+  show: (row: number) => void;
+};
 const PAGE = 15;
 
 /** Up, down, page, Home and End move; Space chooses, with Shift from the last one on; Enter opens; Escape clears. */
@@ -94,7 +155,14 @@ function useKeys({ rows, selection, at, setAt, scroller, show }: Keyed): (event:
     show(next);
     setAt(next);
   };
-  const moves: Record<string, () => void> = { ArrowDown: () => go(at + 1), ArrowUp: () => go(at - 1), PageDown: () => go(at + PAGE), PageUp: () => go(at - PAGE), Home: () => go(0), End: () => go(rows.length - 1) };
+  const moves: Record<string, () => void> = {
+    ArrowDown: () => go(at + 1),
+    ArrowUp: () => go(at - 1),
+    PageDown: () => go(at + PAGE),
+    PageUp: () => go(at - PAGE),
+    Home: () => go(0),
+    End: () => go(rows.length - 1),
+  };
   return (event) => {
     if (!(event.target as HTMLElement).matches("[role=row]")) return;
     const tag = rows[at]?.tag;

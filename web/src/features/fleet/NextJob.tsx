@@ -14,7 +14,9 @@ export function NextJob() {
   const { crew } = usePerson();
   const today = isoDay(now, session.time_zone);
   const until = dayAfter(today, AHEAD_DAYS);
-  const job = useQuery(jobsQuery).data?.find((each) => each.starts_on <= until && (!crew || each.crew === null || each.crew === crew));
+  const job = useQuery(jobsQuery).data?.find(
+    (each) => each.starts_on <= until && (!crew || each.crew === null || each.crew === crew),
+  );
   return job ? <Strip job={job} today={today} /> : null;
 }
 
@@ -23,7 +25,11 @@ function Strip({ job, today }: { job: Job; today: string }) {
   const when = job.starts_on <= today ? "today" : `from ${plannedDay(job.starts_on, "UTC")}`;
   const tags = kit?.kit?.tags.join(", ");
   return (
-    <section className="card grid items-center gap-x-5 gap-y-1 px-4 py-3 tab:grid-cols-[minmax(0,1fr)_240px] tab:px-6" aria-label="Next job" data-job={job.name}>
+    <section
+      className="card grid items-center gap-x-5 gap-y-1 px-4 py-3 tab:grid-cols-[minmax(0,1fr)_240px] tab:px-6"
+      aria-label="Next job"
+      data-job={job.name}
+    >
       <div className="min-w-0">
         <p>
           <b className="font-semibold">{job.name}</b>, {when}

@@ -11,10 +11,19 @@ import { GradeMark, LimitBar } from "../../ui/icons";
 import { Head } from "../../ui/parts";
 import { clock, closed, plannedDay, whereabouts } from "../../ui/words";
 
-const byNeed = (one: FleetRow, other: FleetRow) => STATES.indexOf(one.state) - STATES.indexOf(other.state) || inOrder(one.tag, other.tag);
+const byNeed = (one: FleetRow, other: FleetRow) =>
+  STATES.indexOf(one.state) - STATES.indexOf(other.state) || inOrder(one.tag, other.tag);
 
 /** `summaries`: what each crew needs, and under "" the whole fleet, in the core's words. */
-export function Today({ rows, summaries, actions }: { rows: FleetRow[]; summaries: Record<string, string>; actions: ReactNode }) {
+export function Today({
+  rows,
+  summaries,
+  actions,
+}: {
+  rows: FleetRow[];
+  summaries: Record<string, string>;
+  actions: ReactNode;
+}) {
   const { session, now } = useHere();
   const { crew } = usePerson();
   const mine = rows.filter((row) => crew && row.crew === crew).sort(byNeed);
@@ -23,7 +32,11 @@ export function Today({ rows, summaries, actions }: { rows: FleetRow[]; summarie
   const shown = crew ? mine : rows.filter((row) => row.crew).sort(byNeed);
   return (
     <>
-      <Head title={summaries[crew ?? ""] ?? `Nothing with ${crew} crew`} sub={`${plannedDay(now.toISOString(), session.time_zone)}, ${clock(now.toISOString(), session.time_zone)}`} actions={actions} />
+      <Head
+        title={summaries[crew ?? ""] ?? `Nothing with ${crew} crew`}
+        sub={`${plannedDay(now.toISOString(), session.time_zone)}, ${clock(now.toISOString(), session.time_zone)}`}
+        actions={actions}
+      />
       <NextJob />
       <section className="grid gap-3" aria-label={crew ? `Instruments of ${crew} crew` : "Instruments that are out"}>
         {shown.slice(0, AT_FIRST).map((row) => (
@@ -38,7 +51,11 @@ export function Today({ rows, summaries, actions }: { rows: FleetRow[]; summarie
             </div>
           </Below>
         )}
-        {!shown.length && <p className="sub">{crew ? `${crew} crew holds no instrument. Take one out below.` : "No crew holds an instrument."}</p>}
+        {!shown.length && (
+          <p className="sub">
+            {crew ? `${crew} crew holds no instrument. Take one out below.` : "No crew holds an instrument."}
+          </p>
+        )}
       </section>
       {free.length > 0 && (
         <Below tall={Math.min(free.length, MOST_FREE) * 56 + 60}>
@@ -73,12 +90,21 @@ const AT_FIRST = 3;
 /** One instrument of the crew: tag and state as large as can be read at arm's length, the reason, the one action. */
 function Large({ row }: { row: FleetRow }) {
   return (
-    <article data-instrument={row.tag} data-state={row.state} className="card grid items-center gap-x-5 gap-y-1 px-4 py-3 tab:grid-cols-[132px_minmax(0,1fr)_240px] tab:px-6">
+    <article
+      data-instrument={row.tag}
+      data-state={row.state}
+      className="card grid items-center gap-x-5 gap-y-1 px-4 py-3 tab:grid-cols-[132px_minmax(0,1fr)_240px] tab:px-6"
+    >
       <div className="flex items-baseline justify-between tab:block">
-        <Link to={`/instruments/${row.tag}`} className="tag text-[30px] font-bold leading-[48px] no-underline hover:underline">
+        <Link
+          to={`/instruments/${row.tag}`}
+          className="tag text-[30px] font-bold leading-[48px] no-underline hover:underline"
+        >
           {row.tag}
         </Link>
-        <span className={`block text-[17px] font-bold ${row.state === "hold" ? "text-coral" : ""}`}>{STATE_NAMES[row.state]}</span>
+        <span className={`block text-[17px] font-bold ${row.state === "hold" ? "text-coral" : ""}`}>
+          {STATE_NAMES[row.state]}
+        </span>
       </div>
       <div className="min-w-0">
         <p>
@@ -134,8 +160,15 @@ function NextAction({ row }: { row: FleetRow }) {
 
 function Small({ row }: { row: FleetRow }) {
   return (
-    <li data-instrument={row.tag} data-state={row.state} className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-x-4 py-1 tab:grid-cols-[84px_minmax(0,1fr)_160px_150px]">
-      <Link to={`/instruments/${row.tag}`} className="tag text-[19px] font-bold leading-[48px] no-underline hover:underline">
+    <li
+      data-instrument={row.tag}
+      data-state={row.state}
+      className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-x-4 py-1 tab:grid-cols-[84px_minmax(0,1fr)_160px_150px]"
+    >
+      <Link
+        to={`/instruments/${row.tag}`}
+        className="tag text-[19px] font-bold leading-[48px] no-underline hover:underline"
+      >
         {row.tag}
       </Link>
       <span className="min-w-0 truncate">

@@ -53,11 +53,23 @@ export function Yard() {
   );
   return (
     <div className={`grid grid-cols-[minmax(0,1fr)] ${whole ? "gap-2" : "gap-4"}`}>
-      <Tabs label="Yard" tabs={at === "/" ? TABS.map((tab) => ((tab.to === "/fleet") === whole ? { ...tab, to: "/" } : tab)) : TABS} end={whole ? actions : undefined} />
+      <Tabs
+        label="Yard"
+        tabs={at === "/" ? TABS.map((tab) => ((tab.to === "/fleet") === whole ? { ...tab, to: "/" } : tab)) : TABS}
+        end={whole ? actions : undefined}
+      />
       {!rows && !fleet.isError && <Waiting what="Loading the yard…" />}
       <Trouble error={fleet.error} />
       {rows && !rows.length && <Nothing />}
-      {rows && rows.length > 0 && (whole ? <Suspense fallback={<Waiting what="Loading the fleet…" />}><Fleet rows={rows} /></Suspense> : <Today rows={rows} summaries={answer?.summaries ?? {}} actions={actions} />)}
+      {rows &&
+        rows.length > 0 &&
+        (whole ? (
+          <Suspense fallback={<Waiting what="Loading the fleet…" />}>
+            <Fleet rows={rows} />
+          </Suspense>
+        ) : (
+          <Today rows={rows} summaries={answer?.summaries ?? {}} actions={actions} />
+        ))}
       {rows && !rows.length && !whole && <div className="flex flex-wrap gap-3">{actions}</div>}
       {dialog === "add" && (
         <Suspense fallback={null}>
@@ -78,7 +90,10 @@ function Nothing() {
   return (
     <section className="card grid gap-2 p-6">
       <h1>No instruments yet</h1>
-      <p>The equipment manager adds them, each with its model and stated accuracy. They then appear here with what each needs.</p>
+      <p>
+        The equipment manager adds them, each with its model and stated accuracy. They then appear here with what each
+        needs.
+      </p>
     </section>
   );
 }

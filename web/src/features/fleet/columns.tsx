@@ -45,7 +45,13 @@ export function Cell({ row, column, today }: { row: FleetRow; column: Column; to
     case "crew":
       return row.crew ?? <span className="sub">yard</span>;
     case "state":
-      return <span className={row.state === "hold" ? "font-bold text-coral" : row.state === "check-first" ? "font-semibold" : ""}>{STATE_NAMES[row.state]}</span>;
+      return (
+        <span
+          className={row.state === "hold" ? "font-bold text-coral" : row.state === "check-first" ? "font-semibold" : ""}
+        >
+          {STATE_NAMES[row.state]}
+        </span>
+      );
     case "finding":
       return <Found row={row} />;
     case "due":
@@ -74,7 +80,8 @@ function Found({ row: { latest } }: { row: FleetRow }) {
 
 function Due({ row, today }: { row: FleetRow; today: string }) {
   const { session } = useHere();
-  if (!row.due_on || (row.needed.length > 0 && row.due_on >= today)) return <span className="sub">{row.needed.length ? "now" : ""}</span>;
+  if (!row.due_on || (row.needed.length > 0 && row.due_on >= today))
+    return <span className="sub">{row.needed.length ? "now" : ""}</span>;
   return (
     <span title={row.due_check} className={row.due_on < today ? "font-bold text-coral" : ""}>
       {day(row.due_on, session.time_zone)}

@@ -2,7 +2,12 @@
 import { useMemo, useState } from "react";
 import { type FleetRow, choose } from "../../documents/fleet";
 
-export type Selection = { chosen: ReadonlySet<string>; toggle: (at: number, range: boolean) => void; all: () => void; clear: () => void };
+export type Selection = {
+  chosen: ReadonlySet<string>;
+  toggle: (at: number, range: boolean) => void;
+  all: () => void;
+  clear: () => void;
+};
 
 export function useSelection(rows: FleetRow[]): Selection {
   const [held, setHeld] = useState<ReadonlySet<string>>(new Set());
@@ -13,5 +18,10 @@ export function useSelection(rows: FleetRow[]): Selection {
     setHeld(choose(chosen, rows, at, start >= 0 ? start : null));
     setFrom(rows[at]?.tag ?? null);
   };
-  return { chosen, toggle, all: () => setHeld(new Set(chosen.size === rows.length ? [] : rows.map((row) => row.tag))), clear: () => setHeld(new Set()) };
+  return {
+    chosen,
+    toggle,
+    all: () => setHeld(new Set(chosen.size === rows.length ? [] : rows.map((row) => row.tag))),
+    clear: () => setHeld(new Set()),
+  };
 }

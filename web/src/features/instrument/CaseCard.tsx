@@ -19,7 +19,8 @@ export function CaseCard({ item }: { item: Instrument }) {
       <h2>Case</h2>
       {missing && (
         <p className={missing.items.length ? "font-semibold text-coral" : ""}>
-          {missing.text}. <span className="sub font-normal">{`${missing.by}, ${moment(missing.at, session.time_zone)}`}</span>
+          {missing.text}.{" "}
+          <span className="sub font-normal">{`${missing.by}, ${moment(missing.at, session.time_zone)}`}</span>
         </p>
       )}
       {item.contents.length > 0 && <p className="sub">{item.contents.join(", ")}.</p>}
@@ -32,7 +33,8 @@ export function CaseCard({ item }: { item: Instrument }) {
                 {each.name}
               </a>
               <span className="sub block">
-                {day(each.at, session.time_zone)}, {each.by}. SHA-256 <span className="font-mono">{each.digest.slice(0, 12)}…</span>
+                {day(each.at, session.time_zone)}, {each.by}. SHA-256{" "}
+                <span className="font-mono">{each.digest.slice(0, 12)}…</span>
               </span>
             </li>
           ))}
@@ -59,11 +61,22 @@ function Picture({ item }: { item: Instrument }) {
     }
     setBusy(false);
   };
-  const keep = (file: File) => done(() => sendFile("photograph", item.tag, file), "Picture kept. It is shown when you pack.");
-  const remove = () => done(() => data(api.DELETE("/api/instruments/{tag}/photograph", { params: { path: { tag: item.tag } } })), "Picture removed.");
+  const keep = (file: File) =>
+    done(() => sendFile("photograph", item.tag, file), "Picture kept. It is shown when you pack.");
+  const remove = () =>
+    done(
+      () => data(api.DELETE("/api/instruments/{tag}/photograph", { params: { path: { tag: item.tag } } })),
+      "Picture removed.",
+    );
   return (
     <div className="grid gap-2">
-      {item.photograph && <img className="w-full rounded-md border border-line" src={item.photograph} alt={`How ${item.tag} lies in its case`} />}
+      {item.photograph && (
+        <img
+          className="w-full rounded-md border border-line"
+          src={item.photograph}
+          alt={`How ${item.tag} lies in its case`}
+        />
+      )}
       <div className="flex flex-wrap gap-3 no-print">
         <label className="btn cursor-pointer">
           {busy ? "Sending…" : item.photograph ? "New picture" : "Picture of its case"}

@@ -41,14 +41,23 @@ function Line({ tag, check }: { tag: string; check: Check }) {
   const narrow = useNarrow();
   const due = dueOn(check);
   return (
-    <li data-check={check.check} data-state={check.state} className="grid items-center gap-x-4 py-1 tab:grid-cols-[minmax(150px,1.1fr)_150px_minmax(0,1.4fr)_150px]">
-      <Link className="inline-flex min-h-[44px] items-center font-semibold underline underline-offset-4 tab:min-h-[36px]" to={`/bench/new/${tag}/${check.check}`}>
+    <li
+      data-check={check.check}
+      data-state={check.state}
+      className="grid items-center gap-x-4 py-1 tab:grid-cols-[minmax(150px,1.1fr)_150px_minmax(0,1.4fr)_150px]"
+    >
+      <Link
+        className="inline-flex min-h-[44px] items-center font-semibold underline underline-offset-4 tab:min-h-[36px]"
+        to={`/bench/new/${tag}/${check.check}`}
+      >
         {check.title}
       </Link>
       <span className={check.state === "hold" || check.needed ? "font-semibold" : ""}>{checkState(check)}</span>
       {!narrow && <Latest tag={tag} check={check} />}
       <span className="sub">{due ? `Due ${day(due, session.time_zone)}` : `${check.minutes} minutes`}</span>
-      {!due && check.reasons[0] && <span className="sub col-span-full max-tab:pb-1 tab:pb-1">{closed(check.reasons[0].text)}</span>}
+      {!due && check.reasons[0] && (
+        <span className="sub col-span-full max-tab:pb-1 tab:pb-1">{closed(check.reasons[0].text)}</span>
+      )}
     </li>
   );
 }
@@ -60,7 +69,13 @@ function Latest({ tag, check }: { tag: string; check: Check }) {
   return (
     <span className="flex min-w-0 items-center gap-2">
       <GradeMark grade={last.grade as never} quiet />
-      <LimitBar value={last.value} u95={last.u95} limit={last.use} label={`${fixed(last.value, 2)} ${series.unit_label}, limit ${fixed(last.use, 2)}`} width={84} />
+      <LimitBar
+        value={last.value}
+        u95={last.u95}
+        limit={last.use}
+        label={`${fixed(last.value, 2)} ${series.unit_label}, limit ${fixed(last.use, 2)}`}
+        width={84}
+      />
     </span>
   );
 }

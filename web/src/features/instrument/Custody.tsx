@@ -47,12 +47,20 @@ function Whereabouts({ item, onAsk }: { item: Instrument; onAsk: (asking: Reason
   const [packing, setPacking] = useState<"out" | "in" | "back" | null>(null);
   const { tag, standing } = item;
   const away = may("send-away");
-  const pack = packing === "out" || packing === "in" ? <Pack item={item} crew={crew} event={packing} onClose={() => setPacking(null)} /> : null;
+  const pack =
+    packing === "out" || packing === "in" ? (
+      <Pack item={item} crew={crew} event={packing} onClose={() => setPacking(null)} />
+    ) : null;
   if (standing.state === "away" || item.place === "At service" || item.place === "Lent") {
     const lent = standing.reasons[0]?.code === "lent" || item.place === "Lent";
     return (
       <>
-        <PermissionButton right={away} onPress={() => (lent ? void happened({ instrument: tag, event: "returned" }, `${tag} back from a loan`) : setPacking("back"))}>
+        <PermissionButton
+          right={away}
+          onPress={() =>
+            lent ? void happened({ instrument: tag, event: "returned" }, `${tag} back from a loan`) : setPacking("back")
+          }
+        >
           {lent ? "Back from the loan" : "Back from service"}
         </PermissionButton>
         <ServiceBack item={item} open={packing === "back"} onClose={() => setPacking(null)} />
@@ -93,7 +101,17 @@ function Whereabouts({ item, onAsk }: { item: Instrument; onAsk: (asking: Reason
 }
 
 /** Taking out and handing in: the case looked through, and a reason where a check is still to come. */
-function Pack({ item, crew, event, onClose }: { item: Instrument; crew: string | null; event: "out" | "in"; onClose: () => void }) {
+function Pack({
+  item,
+  crew,
+  event,
+  onClose,
+}: {
+  item: Instrument;
+  crew: string | null;
+  event: "out" | "in";
+  onClose: () => void;
+}) {
   const happened = useHappening();
   const leaving = event === "out";
   const first = leaving && item.standing.state === "check-first";
@@ -108,7 +126,10 @@ function Pack({ item, crew, event, onClose }: { item: Instrument; crew: string |
       reason={first ? { because: closed(item.standing.reasons[0]?.text ?? "It waits for a check.") } : undefined}
       onDone={(seen, note) => {
         onClose();
-        void happened({ instrument: item.tag, event, ...(leaving && crew ? { crew } : {}), ...(note ? { note } : {}), ...seen }, leaving ? `${item.tag} taken out` : `${item.tag} handed in`);
+        void happened(
+          { instrument: item.tag, event, ...(leaving && crew ? { crew } : {}), ...(note ? { note } : {}), ...seen },
+          leaving ? `${item.tag} taken out` : `${item.tag} handed in`,
+        );
       }}
     />
   );

@@ -42,28 +42,28 @@ export function PassportCard({ item }: { item: Instrument }) {
     <section className="card px-5 py-2" aria-label="Passport">
       <details className="fold">
         <summary>Passport</summary>
-      <dl className="m-0 grid grid-cols-[auto_minmax(0,1fr)] gap-x-4 gap-y-[6px]">
-        {rows.map(([name, value]) => (
-          <div key={name} className="contents">
-            <dt className="sub">{name}</dt>
-            <dd className="m-0">{value}</dd>
-          </div>
-        ))}
-      </dl>
-      {item.checks.includes("two-face") && <Storing item={item} />}
-      {item.tips && <p className="mt-3 border-t border-line pt-3">{item.tips}</p>}
-      <p className="sub mt-3 border-t border-line pt-3">These are field checks, not an accredited calibration.</p>
-      <p className="mt-3">
-        <button className="btn" onClick={() => setPrinting(true)}>
-          Print its label
-        </button>
-      </p>
-      <PrintLabels tags={[item.tag]} open={printing} onClose={() => setPrinting(false)} />
-      {may("manage-fleet").allowed && (
-        <Link className="link" to="/settings/models">
-          Everything stated of {item.model}
-        </Link>
-      )}
+        <dl className="m-0 grid grid-cols-[auto_minmax(0,1fr)] gap-x-4 gap-y-[6px]">
+          {rows.map(([name, value]) => (
+            <div key={name} className="contents">
+              <dt className="sub">{name}</dt>
+              <dd className="m-0">{value}</dd>
+            </div>
+          ))}
+        </dl>
+        {item.checks.includes("two-face") && <Storing item={item} />}
+        {item.tips && <p className="mt-3 border-t border-line pt-3">{item.tips}</p>}
+        <p className="sub mt-3 border-t border-line pt-3">These are field checks, not an accredited calibration.</p>
+        <p className="mt-3">
+          <button className="btn" onClick={() => setPrinting(true)}>
+            Print its label
+          </button>
+        </p>
+        <PrintLabels tags={[item.tag]} open={printing} onClose={() => setPrinting(false)} />
+        {may("manage-fleet").allowed && (
+          <Link className="link" to="/settings/models">
+            Everything stated of {item.model}
+          </Link>
+        )}
       </details>
     </section>
   );
@@ -81,7 +81,12 @@ function Storing({ item }: { item: Instrument }) {
   if (!may("manage-fleet").allowed) return null;
   const save = async () => {
     try {
-      await data(api.PUT("/api/instruments/{tag}/storing", { params: { path: { tag: item.tag } }, body: { stores: stores || null, storable_arcsec: most.trim() || null } }));
+      await data(
+        api.PUT("/api/instruments/{tag}/storing", {
+          params: { path: { tag: item.tag } },
+          body: { stores: stores || null, storable_arcsec: most.trim() || null },
+        }),
+      );
       await fetchAgain(client);
       setOpen(false);
       notify({ text: `Saved for every ${item.model}.` });
@@ -97,11 +102,19 @@ function Storing({ item }: { item: Instrument }) {
       </button>
       <Dialog title={`How every ${item.model} stores`} open={open} onClose={() => setOpen(false)}>
         <div className="grid gap-4">
-          <p>See the manual; or store a value, measure again, and see which way it changed. New values are then given with the right sign.</p>
+          <p>
+            See the manual; or store a value, measure again, and see which way it changed. New values are then given
+            with the right sign.
+          </p>
           <Choice label="Its stored values are" value={stores} options={STORES} onChange={setStores} />
           <label className="grid gap-1 font-semibold">
             It can store up to, ″ (if known)
-            <input className="field" inputMode="decimal" value={most} onChange={(event) => setMost(event.target.value)} />
+            <input
+              className="field"
+              inputMode="decimal"
+              value={most}
+              onChange={(event) => setMost(event.target.value)}
+            />
           </label>
           {faults.map((fault) => (
             <FaultLine key={fault.path} fault={fault} />

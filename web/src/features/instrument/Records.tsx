@@ -18,7 +18,9 @@ export function Records({ tag }: { tag: string }) {
     <section className="card" aria-label="Records">
       <h2 className="px-5 pb-1 pt-4">Records</h2>
       <Trouble error={records.error} />
-      {records.data && !rows.length && <p className="sub px-5 pb-5">No records yet. The first check starts the history.</p>}
+      {records.data && !rows.length && (
+        <p className="sub px-5 pb-5">No records yet. The first check starts the history.</p>
+      )}
       <ul className="m-0 list-none divide-y divide-line p-0">
         {daysOut(rows).map(({ row, until }) => (
           <Row key={row.id} row={row} until={until} />
@@ -41,7 +43,8 @@ export function daysOut(rows: RecordRow[]): { row: RecordRow; until: string | nu
     const back = row.kind === "in" && !row.note && row.amended_by === null;
     if (back && older?.kind === "out" && older.amended_by === null) continue;
     const newer = rows[i - 1];
-    const returned = row.kind === "out" && row.amended_by === null && newer?.kind === "in" && !newer.note && newer.amended_by === null;
+    const returned =
+      row.kind === "out" && row.amended_by === null && newer?.kind === "in" && !newer.note && newer.amended_by === null;
     lines.push({ row, until: returned ? newer.observed_at : null });
   }
   return lines;
@@ -50,12 +53,20 @@ export function daysOut(rows: RecordRow[]): { row: RecordRow; until: string | nu
 function Row({ row, until }: { row: RecordRow; until: string | null }) {
   const { session } = useHere();
   const struck = row.amended_by !== null;
-  const opens = row.category === "check" || row.category === "set-up" || row.category === "orientation" || row.category === "round";
+  const opens =
+    row.category === "check" || row.category === "set-up" || row.category === "orientation" || row.category === "round";
   const kind = useKind(row.kind);
   const eventName = useEventName();
-  const text = row.category === "check" ? `${kind?.title ?? row.kind}, ${row.stage === "as-left" ? "as left" : "as found"}` : (RECORD_NAMES[row.kind] ?? eventName(row.kind));
+  const text =
+    row.category === "check"
+      ? `${kind?.title ?? row.kind}, ${row.stage === "as-left" ? "as left" : "as found"}`
+      : (RECORD_NAMES[row.kind] ?? eventName(row.kind));
   return (
-    <li data-record={row.kind} data-struck={struck || undefined} className="grid gap-x-4 gap-y-1 px-5 py-3 tab:grid-cols-[200px_minmax(0,1fr)_110px]">
+    <li
+      data-record={row.kind}
+      data-struck={struck || undefined}
+      className="grid gap-x-4 gap-y-1 px-5 py-3 tab:grid-cols-[200px_minmax(0,1fr)_110px]"
+    >
       <span className="sub">{moment(row.observed_at, session.time_zone)}</span>
       <div className="min-w-0">
         <span className={struck ? "line-through" : ""}>
@@ -64,12 +75,16 @@ function Row({ row, until }: { row: RecordRow; until: string | null }) {
               {text}
             </Link>
           ) : (
-            <b className="font-semibold">{until ? `Out until ${sameDay(row.observed_at, until, session.time_zone)}` : text}</b>
+            <b className="font-semibold">
+              {until ? `Out until ${sameDay(row.observed_at, until, session.time_zone)}` : text}
+            </b>
           )}
           {row.finding && <span className="block">{row.finding}</span>}
           {row.note && (until ? `, ${row.note}` : <span className="block">{row.note}</span>)}
         </span>
-        {(struck || row.why) && <span className="block font-semibold">{struck ? `Struck: ${row.amended_why}` : row.why}</span>}
+        {(struck || row.why) && (
+          <span className="block font-semibold">{struck ? `Struck: ${row.amended_why}` : row.why}</span>
+        )}
         <span className={`sub ${until ? " before:content-['._']" : "block"}`}>
           {row.observed_by}
           {row.entered_by !== row.observed_by ? `, saved by ${row.entered_by}` : ""}

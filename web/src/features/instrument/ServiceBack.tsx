@@ -33,8 +33,21 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
       // The file first: the event names it. What is typed stays until both are kept.
       const certificate = file ? await sendFile("certificates", item.tag, file) : null;
       onClose();
-      const costs = { ...(cost.trim() ? { cost: cost.trim() } : {}), ...(daysCost.trim() ? { days_cost: daysCost.trim() } : {}) };
-      await happened({ instrument: item.tag, event: "service-in", note: note.trim(), resets, ...costs, ...(certificate ? { certificate: certificate.digest } : {}) }, `${item.tag} back from service`);
+      const costs = {
+        ...(cost.trim() ? { cost: cost.trim() } : {}),
+        ...(daysCost.trim() ? { days_cost: daysCost.trim() } : {}),
+      };
+      await happened(
+        {
+          instrument: item.tag,
+          event: "service-in",
+          note: note.trim(),
+          resets,
+          ...costs,
+          ...(certificate ? { certificate: certificate.digest } : {}),
+        },
+        `${item.tag} back from service`,
+      );
     } catch (error) {
       setTrouble(error);
     }
@@ -44,7 +57,13 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
       <p>{follows}</p>
       <label className="grid gap-1 font-semibold">
         What was done
-        <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
+        <textarea
+          className="field"
+          rows={2}
+          maxLength={500}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
       </label>
       {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
       {item.stored_settings.length > 0 && (
@@ -52,7 +71,14 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
           <legend className="font-semibold">Stored values reset (none ticked: all count as reset)</legend>
           {item.stored_settings.map(({ name, label }) => (
             <label key={name} className="flex min-h-[48px] items-center gap-3">
-              <input type="checkbox" className="size-6 shrink-0 accent-[var(--color-ink)]" checked={resets.includes(name)} onChange={(event) => setResets(event.target.checked ? [...resets, name] : resets.filter((each) => each !== name))} />
+              <input
+                type="checkbox"
+                className="size-6 shrink-0 accent-[var(--color-ink)]"
+                checked={resets.includes(name)}
+                onChange={(event) =>
+                  setResets(event.target.checked ? [...resets, name] : resets.filter((each) => each !== name))
+                }
+              />
               {label}
             </label>
           ))}
@@ -62,8 +88,17 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
         <Cost label="Cost of the service" value={cost} onType={setCost} />
         <Cost label="Cost of the days without it" value={daysCost} onType={setDaysCost} />
       </div>
-      <Field label="Certificate, if one came with it" faults={faultsAt(trouble, "file")} sub="PDF or picture, at most 20 MB. It is kept as it is.">
-        <input type="file" accept="application/pdf,image/jpeg,image/png" className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-semibold file:underline" onChange={(event) => setFile(event.target.files?.[0] ?? null)} />
+      <Field
+        label="Certificate, if one came with it"
+        faults={faultsAt(trouble, "file")}
+        sub="PDF or picture, at most 20 MB. It is kept as it is."
+      >
+        <input
+          type="file"
+          accept="application/pdf,image/jpeg,image/png"
+          className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-semibold file:underline"
+          onChange={(event) => setFile(event.target.files?.[0] ?? null)}
+        />
       </Field>
       {!(trouble instanceof Problem && trouble.faults.length) && <Trouble error={trouble} />}
       <button className="btn now site">It is back</button>
@@ -75,7 +110,15 @@ function Cost({ label, value, onType }: { label: string; value: string; onType: 
   return (
     <label className="grid gap-1 font-semibold">
       {label}
-      <input className="field font-mono" inputMode="decimal" pattern="\d{1,7}([.,]\d{1,2})?" title="A number such as 180 or 180.50" autoComplete="off" value={value} onChange={(event) => onType(event.target.value)} />
+      <input
+        className="field font-mono"
+        inputMode="decimal"
+        pattern="\d{1,7}([.,]\d{1,2})?"
+        title="A number such as 180 or 180.50"
+        autoComplete="off"
+        value={value}
+        onChange={(event) => onType(event.target.value)}
+      />
     </label>
   );
 }

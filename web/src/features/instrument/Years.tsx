@@ -33,8 +33,12 @@ export default function Years({ item }: { item: Instrument }) {
   const [view, setView] = useState<View>("time");
   const large = found.find(({ name }) => name === of);
   const others = found.filter(({ name, series }) => name !== of && series.points.length > 0);
-  const from = firstDay(found.map(({ series }) => series), now);
-  const titleOf = (name: string) => (name === CONTROL ? "Agreement with control points" : (kinds.find((kind) => kind.kind === name)?.title ?? name));
+  const from = firstDay(
+    found.map(({ series }) => series),
+    now,
+  );
+  const titleOf = (name: string) =>
+    name === CONTROL ? "Agreement with control points" : (kinds.find((kind) => kind.kind === name)?.title ?? name);
   if (!item.checks.length && !others.length) return null;
   return (
     <section className="card grid gap-3 p-4 tab:p-5" aria-label="History">
@@ -42,23 +46,45 @@ export default function Years({ item }: { item: Instrument }) {
         <h2>{titleOf(of)}, each result against the limit</h2>
         <Choice label="Shown" value={view} options={VIEWS} onChange={setView} />
       </div>
-      {large ? <Large view={view} series={large.series} item={item} of={of} today={now} /> : <span aria-hidden="true" className="bone h-[220px]" />}
+      {large ? (
+        <Large view={view} series={large.series} item={item} of={of} today={now} />
+      ) : (
+        <span aria-hidden="true" className="bone h-[220px]" />
+      )}
       {large?.series.trend && view !== "model" && <TrendText trend={large.series.trend} tag={item.tag} />}
       <p className="no-print flex flex-wrap gap-x-5">
         {of !== CONTROL && (
-          <a className="underline underline-offset-4" href={`/api/instruments/${item.tag}/series/table?of=${of}`} download>
+          <a
+            className="underline underline-offset-4"
+            href={`/api/instruments/${item.tag}/series/table?of=${of}`}
+            download
+          >
             This series as CSV
           </a>
         )}
-        <a className="underline underline-offset-4" href={`/api/instruments/${item.tag}/report`} target="_blank" rel="noreferrer">
+        <a
+          className="underline underline-offset-4"
+          href={`/api/instruments/${item.tag}/report`}
+          target="_blank"
+          rel="noreferrer"
+        >
           Report of its history
         </a>
       </p>
       <Trouble error={history.error} />
       {others.length > 0 && (
-        <div className="grid gap-3 border-t border-line pt-3 [grid-template-columns:repeat(auto-fill,minmax(158px,1fr))]" role="group" aria-label="Other checks">
+        <div
+          className="grid gap-3 border-t border-line pt-3 [grid-template-columns:repeat(auto-fill,minmax(158px,1fr))]"
+          role="group"
+          aria-label="Other checks"
+        >
           {others.map(({ name, series }) => (
-            <button key={name} className="grid content-start gap-1 rounded-md p-1 text-left hover:bg-[color-mix(in_srgb,var(--color-ink)_6%,transparent)]" data-series={name} onClick={() => setOf(name)}>
+            <button
+              key={name}
+              className="grid content-start gap-1 rounded-md p-1 text-left hover:bg-[color-mix(in_srgb,var(--color-ink)_6%,transparent)]"
+              data-series={name}
+              onClick={() => setOf(name)}
+            >
               <span className="truncate font-semibold">{titleOf(name)}</span>
               <MiniPlot series={series} from={from} today={now} />
               {series.points.at(-1)?.grade && <GradeMark grade={series.points.at(-1)?.grade as never} quiet />}
@@ -70,7 +96,19 @@ export default function Years({ item }: { item: Instrument }) {
   );
 }
 
-function Large({ view, series, item, of, today }: { view: View; series: Series; item: Instrument; of: string; today: Date }) {
+function Large({
+  view,
+  series,
+  item,
+  of,
+  today,
+}: {
+  view: View;
+  series: Series;
+  item: Instrument;
+  of: string;
+  today: Date;
+}) {
   if (view === "warmth") return <WarmthPlot series={series} />;
   if (view === "model") return <SameModel tag={item.tag} model={item.model} of={of} today={today} />;
   return <SeriesPlot series={series} today={today} />;

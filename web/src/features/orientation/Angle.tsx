@@ -38,7 +38,17 @@ function Turned() {
   const [other, setOther] = useState("");
   const [sense, setSense] = useState<Sense>("clockwise");
   const [counts, setCounts] = useState<Sense>("clockwise");
-  const fields = start.trim() && other.trim() ? { advice: "turned-angle", units: { angle: unit }, start, [what === "turned" ? "end" : "turn"]: other, sense, counts } : null;
+  const fields =
+    start.trim() && other.trim()
+      ? {
+          advice: "turned-angle",
+          units: { angle: unit },
+          start,
+          [what === "turned" ? "end" : "turn"]: other,
+          sense,
+          counts,
+        }
+      : null;
   const { answer, faults, trouble } = useAdvice(fields);
   return (
     <section className="card grid gap-4 p-5" aria-label="Turned angle">
@@ -62,8 +72,23 @@ function Turned() {
         onChange={setUnit}
       />
       <div className="grid grid-cols-2 gap-3">
-        <Named id="angle-start" label="Reading at start" value={start} onType={setStart} faults={faults} path="start" onNext={focusOn("angle-other")} />
-        <Named id="angle-other" label={what === "turned" ? "Reading at end" : "Angle to turn"} value={other} onType={setOther} faults={faults} path={what === "turned" ? "end" : "turn"} />
+        <Named
+          id="angle-start"
+          label="Reading at start"
+          value={start}
+          onType={setStart}
+          faults={faults}
+          path="start"
+          onNext={focusOn("angle-other")}
+        />
+        <Named
+          id="angle-other"
+          label={what === "turned" ? "Reading at end" : "Angle to turn"}
+          value={other}
+          onType={setOther}
+          faults={faults}
+          path={what === "turned" ? "end" : "turn"}
+        />
       </div>
       {what === "turn-to" && (
         <button className="btn justify-self-start" onClick={() => setOther("90°")}>
@@ -85,15 +110,40 @@ function Square() {
   const [sides, setSides] = useState({ one_m: "3", two_m: "4", diagonal_m: "" });
   const set = (name: keyof typeof sides) => (text: string) => setSides({ ...sides, [name]: text });
   const found = Object.fromEntries(Object.entries(sides).filter(([, each]) => each.trim()));
-  const { answer, faults, trouble } = useAdvice(sides.one_m.trim() && sides.two_m.trim() ? { advice: "square", units: { length: firmUnit() }, ...found } : null);
+  const { answer, faults, trouble } = useAdvice(
+    sides.one_m.trim() && sides.two_m.trim() ? { advice: "square", units: { length: firmUnit() }, ...found } : null,
+  );
   const whole = faults.filter((fault) => fault.path === "$");
   return (
     <section className="card grid gap-4 p-5" aria-label="Right angle by tape">
       <h2>A right angle by tape</h2>
       <div className="grid grid-cols-3 gap-3">
-        <Named id="side-one" label={`One side, ${unitShown(firmUnit())}`} value={sides.one_m} onType={set("one_m")} faults={faults} path="one_m" onNext={focusOn("side-two")} />
-        <Named id="side-two" label={`The other, ${unitShown(firmUnit())}`} value={sides.two_m} onType={set("two_m")} faults={faults} path="two_m" onNext={focusOn("diagonal")} />
-        <Named id="diagonal" label={`Diagonal, ${unitShown(firmUnit())}`} value={sides.diagonal_m} onType={set("diagonal_m")} faults={faults} path="diagonal_m" />
+        <Named
+          id="side-one"
+          label={`One side, ${unitShown(firmUnit())}`}
+          value={sides.one_m}
+          onType={set("one_m")}
+          faults={faults}
+          path="one_m"
+          onNext={focusOn("side-two")}
+        />
+        <Named
+          id="side-two"
+          label={`The other, ${unitShown(firmUnit())}`}
+          value={sides.two_m}
+          onType={set("two_m")}
+          faults={faults}
+          path="two_m"
+          onNext={focusOn("diagonal")}
+        />
+        <Named
+          id="diagonal"
+          label={`Diagonal, ${unitShown(firmUnit())}`}
+          value={sides.diagonal_m}
+          onType={set("diagonal_m")}
+          faults={faults}
+          path="diagonal_m"
+        />
       </div>
       {whole.map((each) => (
         <p key={each.wanted} className="fault" role="alert">
@@ -118,7 +168,19 @@ function Entered({ answer, trouble }: { answer: Answer | null; trouble: string |
   );
 }
 
-function useAdvice(question: Record<string, unknown> | null): { answer: Answer | null; faults: Fault[]; trouble: string | null } {
-  const { answer, fresh, faults, trouble, noSignal } = useQuestion<Answer>(question, (query) => advise<Answer>(query), 0);
-  return { answer: fresh ? answer : null, faults, trouble: noSignal ? NO_CORE : trouble ? "It could not be calculated. Try again." : null };
+function useAdvice(question: Record<string, unknown> | null): {
+  answer: Answer | null;
+  faults: Fault[];
+  trouble: string | null;
+} {
+  const { answer, fresh, faults, trouble, noSignal } = useQuestion<Answer>(
+    question,
+    (query) => advise<Answer>(query),
+    0,
+  );
+  return {
+    answer: fresh ? answer : null,
+    faults,
+    trouble: noSignal ? NO_CORE : trouble ? "It could not be calculated. Try again." : null,
+  };
 }

@@ -5,7 +5,14 @@ import { pointsQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
 import { toBeMapped } from "../../documents/heldTable";
 import { openFile } from "../../engine";
-import { type Known, type OrientationDocument, type OrientationKind, asDraft, beginOrientation, withControl } from "../../documents/orientation";
+import {
+  type Known,
+  type OrientationDocument,
+  type OrientationKind,
+  asDraft,
+  beginOrientation,
+  withControl,
+} from "../../documents/orientation";
 import { storeDraft } from "../../device/device";
 import { FromFile } from "../../ui/FromFile";
 import { SIGHTED } from "../../documents/instrumentKinds";
@@ -17,7 +24,8 @@ export function LoadSights({ kind, station }: { kind: OrientationKind; station: 
   const navigate = useNavigate();
   const points = useQuery(pointsQuery);
   const open = async (file: File, tag: string) => {
-    if (await toBeMapped({ owner: username, kind, title: TITLES[kind], tag, station }, file)) return navigate("/orientation/table");
+    if (await toBeMapped({ owner: username, kind, title: TITLES[kind], tag, station }, file))
+      return navigate("/orientation/table");
     const read = await openFile<OrientationDocument>(kind, file);
     const document = withControl(read.document, points.data?.points ?? [], station);
     const draft = { ...beginOrientation(tag, username, kind, document.units, {}), entry: read.entry, document };
@@ -26,7 +34,8 @@ export function LoadSights({ kind, station }: { kind: OrientationKind; station: 
   };
   return (
     <FromFile kinds={SIGHTED} accept=".json,.csv,.tsv,.txt" onFile={open}>
-      A document file (JSON), or a table of whatever program (CSV, TSV, text): you say which column is what, and Naveta remembers it. Points of a table are looked up among the control points.
+      A document file (JSON), or a table of whatever program (CSV, TSV, text): you say which column is what, and Naveta
+      remembers it. Points of a table are looked up among the control points.
     </FromFile>
   );
 }

@@ -5,7 +5,16 @@ import { useNavigate, useSearchParams } from "react-router";
 import { pointsQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
 import type { Length } from "../../documents/draft";
-import { type Angle, type Known, type OrientationKind, asDraft, asControlPoint, beginOrientation, COUNTS, type Counts } from "../../documents/orientation";
+import {
+  type Angle,
+  type Known,
+  type OrientationKind,
+  asDraft,
+  asControlPoint,
+  beginOrientation,
+  COUNTS,
+  type Counts,
+} from "../../documents/orientation";
 import { storeDraft } from "../../device/device";
 import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
 import { Choice } from "../../ui/Choice";
@@ -19,8 +28,16 @@ import { PickPoint } from "./PickPoint";
 const alike = (name: string) => name.replaceAll(/[\s-]/g, "").toUpperCase();
 
 const STANDS: { value: OrientationKind; label: string; hint: string }[] = [
-  { value: "backsight", label: "At a control point", hint: "backsight to another: direction, distance and height are compared" },
-  { value: "free-station", label: "Free station", hint: "two or more control points give position and orientation; three show which one is wrong" },
+  {
+    value: "backsight",
+    label: "At a control point",
+    hint: "backsight to another: direction, distance and height are compared",
+  },
+  {
+    value: "free-station",
+    label: "Free station",
+    hint: "two or more control points give position and orientation; three show which one is wrong",
+  },
 ];
 
 export function NewOrientation() {
@@ -33,7 +50,9 @@ export function NewOrientation() {
   const [tag, setTag] = useState(query.get("instrument") ?? "");
   const [chosen, setKind] = useState<OrientationKind | null>(null);
   const kind = chosen ?? (query.has("set-up") && !mark ? "free-station" : "backsight");
-  const [angle, setAngle] = useState<Angle>(() => (localStorage.getItem("naveta.angle") as Angle | null) ?? (rememberedAngle() as Angle));
+  const [angle, setAngle] = useState<Angle>(
+    () => (localStorage.getItem("naveta.angle") as Angle | null) ?? (rememberedAngle() as Angle),
+  );
   const [length, setLength] = useState<Length>(firmUnit);
   // As it was noted at the set-up, where one is known.
   const [counts, setCounts] = useState<Counts>(query.get("counts") === "anticlockwise" ? "anticlockwise" : "clockwise");
@@ -47,12 +66,20 @@ export function NewOrientation() {
     localStorage.setItem("naveta.angle", angle);
     const height = query.get("height");
     const near = kind === "backsight" ? (points.data?.points ?? []).slice(0, 60).map(asControlPoint) : [];
-    const draft = beginOrientation(tag, username, kind, { angle, length }, {
-      ...(kind === "backsight" && station ? { station, control: near.filter((each) => each.name !== station.name) } : {}),
-      ...(height ? { instrument_height: `${height} m` } : {}),
-      ...(counts === "anticlockwise" ? { counts } : {}),
-      ...(query.get("set-up") ? { of_set_up: query.get("set-up") ?? "" } : {}),
-    });
+    const draft = beginOrientation(
+      tag,
+      username,
+      kind,
+      { angle, length },
+      {
+        ...(kind === "backsight" && station
+          ? { station, control: near.filter((each) => each.name !== station.name) }
+          : {}),
+        ...(height ? { instrument_height: `${height} m` } : {}),
+        ...(counts === "anticlockwise" ? { counts } : {}),
+        ...(query.get("set-up") ? { of_set_up: query.get("set-up") ?? "" } : {}),
+      },
+    );
     await storeDraft(asDraft(draft));
     await navigate(`/orientation/${draft.id}`);
   };
@@ -68,11 +95,23 @@ export function NewOrientation() {
         <Choice label="Set-up" value={kind} stacked options={STANDS} onChange={setKind} />
         {kind === "backsight" && (
           <div>
-            <PickPoint key={named?.name ?? "none"} label="Station point" value={station?.name ?? mark} onPick={setPicked} />
+            <PickPoint
+              key={named?.name ?? "none"}
+              label="Station point"
+              value={station?.name ?? mark}
+              onPick={setPicked}
+            />
             {missing && !station && <p className="fault">Choose the station point.</p>}
           </div>
         )}
-        <ReadIn angle={angle} onAngle={setAngle} counts={counts} onCounts={setCounts} length={length} onLength={setLength} />
+        <ReadIn
+          angle={angle}
+          onAngle={setAngle}
+          counts={counts}
+          onCounts={setCounts}
+          length={length}
+          onLength={setLength}
+        />
         <button className="btn now site" onClick={() => void begin()}>
           Start with the first sight
         </button>
@@ -98,7 +137,14 @@ function NewHead({ onLoad }: { onLoad: () => void }) {
   );
 }
 
-type ReadInProps = { angle: Angle; onAngle: (value: Angle) => void; counts: Counts; onCounts: (value: Counts) => void; length: Length; onLength: (value: Length) => void };
+type ReadInProps = {
+  angle: Angle;
+  onAngle: (value: Angle) => void;
+  counts: Counts;
+  onCounts: (value: Counts) => void;
+  length: Length;
+  onLength: (value: Length) => void;
+};
 
 /** In what circle and distances are read. */
 function ReadIn({ angle, onAngle, counts, onCounts, length, onLength }: ReadInProps) {
@@ -123,7 +169,12 @@ function ReadIn({ angle, onAngle, counts, onCounts, length, onLength }: ReadInPr
       </div>
       <div className="grid gap-2">
         <p className="font-semibold">Distances and heights in</p>
-        <Choice label="Unit of lengths" value={length} options={UNITS.filter((each) => ["m", "ft", "usft"].includes(each.value))} onChange={onLength} />
+        <Choice
+          label="Unit of lengths"
+          value={length}
+          options={UNITS.filter((each) => ["m", "ft", "usft"].includes(each.value))}
+          onChange={onLength}
+        />
       </div>
     </>
   );

@@ -23,7 +23,11 @@ export function PickPoint({ label, value, taken = [], onPick }: Props) {
     setNear([]);
     const found = list.find((each) => alike(each.name) === alike(text));
     if (found) return onPick(asControlPoint(found));
-    if (text.trim().length > 2) void nearMisses(text.trim(), list.map((each) => each.name)).then((nearMiss) => setNear(nearMiss.slice(0, 3)));
+    if (text.trim().length > 2)
+      void nearMisses(
+        text.trim(),
+        list.map((each) => each.name),
+      ).then((nearMiss) => setNear(nearMiss.slice(0, 3)));
   };
   const pick = (name: string) => {
     const found = list.find((each) => each.name === name);
@@ -32,16 +36,33 @@ export function PickPoint({ label, value, taken = [], onPick }: Props) {
     setNear([]);
     onPick(asControlPoint(found));
   };
-  const fitting = list.filter((each) => !taken.includes(each.name) && (!sought.trim() || sought === value || alike(each.name).includes(alike(sought)))).slice(0, MOST);
+  const fitting = list
+    .filter(
+      (each) =>
+        !taken.includes(each.name) && (!sought.trim() || sought === value || alike(each.name).includes(alike(sought))),
+    )
+    .slice(0, MOST);
   const known = list.some((each) => each.name === value);
   return (
     <div className="grid gap-2" data-pick-point>
       <label className="grid gap-1">
         <span className="font-semibold">{label}</span>
-        <input className="field !min-h-[64px] font-mono !text-[22px]" value={sought} onChange={(event) => type(event.target.value)} autoCapitalize="characters" autoComplete="off" aria-label={label} />
+        <input
+          className="field !min-h-[64px] font-mono !text-[22px]"
+          value={sought}
+          onChange={(event) => type(event.target.value)}
+          autoCapitalize="characters"
+          autoComplete="off"
+          aria-label={label}
+        />
       </label>
       {near.map((each) => (
-        <button key={each.name} className="btn justify-start text-left" data-near={each.name} onClick={() => pick(each.name)}>
+        <button
+          key={each.name}
+          className="btn justify-start text-left"
+          data-near={each.name}
+          onClick={() => pick(each.name)}
+        >
           {each.why}
         </button>
       ))}
@@ -59,10 +80,23 @@ export function PickPoint({ label, value, taken = [], onPick }: Props) {
       )}
       {!list.length && !points.isPending && (
         <p className="sub">
-          No control points yet. <Link className="link" to="/points">Import a table</Link>, or enter coordinates.
+          No control points yet.{" "}
+          <Link className="link" to="/points">
+            Import a table
+          </Link>
+          , or enter coordinates.
         </p>
       )}
-      {giving && <Give name={sought} onGive={(each) => { setGiving(false); setSought(each.name); onPick(each); }} />}
+      {giving && (
+        <Give
+          name={sought}
+          onGive={(each) => {
+            setGiving(false);
+            setSought(each.name);
+            onPick(each);
+          }}
+        />
+      )}
     </div>
   );
 }
@@ -76,13 +110,23 @@ function Give({ name, onGive }: { name: string; onGive: (known: Known) => void }
       <div className="grid grid-cols-2 gap-3">
         <label className="grid gap-1">
           <span className="font-semibold">Name</span>
-          <input className="field !min-h-[64px] font-mono" value={answer.name} onChange={(event) => set("name")(event.target.value)} />
+          <input
+            className="field !min-h-[64px] font-mono"
+            value={answer.name}
+            onChange={(event) => set("name")(event.target.value)}
+          />
         </label>
         <Named id="give-e" label="Easting" value={answer.e} onType={set("e")} />
         <Named id="give-n" label="Northing" value={answer.n} onType={set("n")} />
         <Named id="give-h" label="Height" value={answer.h} onType={set("h")} />
       </div>
-      <button className="btn" disabled={!ready} onClick={() => onGive({ name: answer.name.trim(), e: answer.e, n: answer.n, ...(answer.h.trim() ? { h: answer.h } : {}) })}>
+      <button
+        className="btn"
+        disabled={!ready}
+        onClick={() =>
+          onGive({ name: answer.name.trim(), e: answer.e, n: answer.n, ...(answer.h.trim() ? { h: answer.h } : {}) })
+        }
+      >
         Use this point
       </button>
     </div>

@@ -24,7 +24,15 @@ export function Join() {
       <h1>Set your password</h1>
       <p>Your equipment manager sent you this link. It works once.</p>
       <form className="grid gap-4" onSubmit={(event) => void submit(event)}>
-        <Secret label="Password" value={password} onChange={setPassword} autoComplete="new-password" path="password" trouble={trouble} hint={LEAST} />
+        <Secret
+          label="Password"
+          value={password}
+          onChange={setPassword}
+          autoComplete="new-password"
+          path="password"
+          trouble={trouble}
+          hint={LEAST}
+        />
         {faultsAt(trouble, "link").map((fault) => (
           <FaultLine key={fault.path} fault={fault} />
         ))}

@@ -31,15 +31,40 @@ export function NewPerson({ onDone }: { onDone: () => void }) {
   return (
     <form className="grid gap-4" onSubmit={(event) => void submit(event)}>
       <Field label="Name" faults={faultsAt(trouble, "name")}>
-        <input className="field" value={form.name} maxLength={120} autoComplete="off" onChange={(event) => set({ name: event.target.value })} />
+        <input
+          className="field"
+          value={form.name}
+          maxLength={120}
+          autoComplete="off"
+          onChange={(event) => set({ name: event.target.value })}
+        />
       </Field>
       <Field label="Sign-in name" faults={faultsAt(trouble, "username")}>
-        <input className="field" value={form.username} maxLength={60} autoComplete="off" autoCapitalize="none" onChange={(event) => set({ username: event.target.value })} />
+        <input
+          className="field"
+          value={form.username}
+          maxLength={60}
+          autoComplete="off"
+          autoCapitalize="none"
+          onChange={(event) => set({ username: event.target.value })}
+        />
       </Field>
       <Choice label="Role" value={form.role} options={ROLES} onChange={(role) => set({ role })} />
       <Field label="Crew" faults={faultsAt(trouble, "crew")}>
-        <input className="field" list="new-crews" value={form.crew} maxLength={60} placeholder="none" autoComplete="off" onChange={(event) => set({ crew: event.target.value })} />
-        <datalist id="new-crews">{crews.map((crew) => <option key={crew} value={crew} />)}</datalist>
+        <input
+          className="field"
+          list="new-crews"
+          value={form.crew}
+          maxLength={60}
+          placeholder="none"
+          autoComplete="off"
+          onChange={(event) => set({ crew: event.target.value })}
+        />
+        <datalist id="new-crews">
+          {crews.map((crew) => (
+            <option key={crew} value={crew} />
+          ))}
+        </datalist>
       </Field>
       {!(trouble instanceof Problem && trouble.faults.length) && <Trouble error={trouble} />}
       <button className="btn now site">Add this person</button>

@@ -69,9 +69,17 @@ function Everybody() {
 
 function PersonLine({ row, onChange }: { row: Row; onChange: () => void }) {
   const kinds = useKinds();
-  const adjusts = row.adjusts === null ? "" : row.adjusts.length ? `, adjusts after ${row.adjusts.map((kind) => lowered(kinds.find((each) => each.kind === kind)?.title ?? kind)).join(", ")}` : ", adjusts nothing";
+  const adjusts =
+    row.adjusts === null
+      ? ""
+      : row.adjusts.length
+        ? `, adjusts after ${row.adjusts.map((kind) => lowered(kinds.find((each) => each.kind === kind)?.title ?? kind)).join(", ")}`
+        : ", adjusts nothing";
   return (
-    <li className="flex min-h-[56px] flex-wrap items-center gap-x-4 border-t border-line py-2 first:border-0" data-person={row.username}>
+    <li
+      className="flex min-h-[56px] flex-wrap items-center gap-x-4 border-t border-line py-2 first:border-0"
+      data-person={row.username}
+    >
       <span className={`min-w-0 flex-1 ${row.active ? "" : "sub"}`}>
         <b className="font-semibold">{row.name}</b>
         <span className="sub block">

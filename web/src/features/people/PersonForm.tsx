@@ -27,11 +27,17 @@ export function useCrews(): string[] {
 function useRow(first: Row) {
   const client = useQueryClient();
   const store = async ({ username, name, role, crew, adjusts, version }: Row) => {
-    const saved = await data(api.PUT("/api/people/{username}", { params: { path: { username } }, body: { name, role, crew: crew?.trim() ? crew : null, adjusts, version } }));
+    const saved = await data(
+      api.PUT("/api/people/{username}", {
+        params: { path: { username } },
+        body: { name, role, crew: crew?.trim() ? crew : null, adjusts, version },
+      }),
+    );
     await fetchAgain(client);
     return saved;
   };
-  const read = async () => (await client.fetchQuery({ ...peopleQuery, staleTime: 0 })).find((row) => row.username === first.username) ?? first;
+  const read = async () =>
+    (await client.fetchQuery({ ...peopleQuery, staleTime: 0 })).find((row) => row.username === first.username) ?? first;
   return useSavedForm<Row>(first, store, read, `${first.name} saved.`);
 }
 
@@ -49,7 +55,12 @@ export function PersonForm({ first }: { first: Row }) {
       }}
     >
       <Field label="Name" faults={faultsAt(trouble, "name")}>
-        <input className="field" value={value.name} maxLength={120} onChange={(event) => set({ name: event.target.value })} />
+        <input
+          className="field"
+          value={value.name}
+          maxLength={120}
+          onChange={(event) => set({ name: event.target.value })}
+        />
       </Field>
       <Field label="Role" faults={faultsAt(trouble, "role")}>
         <select className="field" value={value.role} onChange={(event) => set({ role: event.target.value })}>
@@ -61,8 +72,20 @@ export function PersonForm({ first }: { first: Row }) {
         </select>
       </Field>
       <Field label="Crew" faults={faultsAt(trouble, "crew")}>
-        <input className="field" list="crews" value={value.crew ?? ""} maxLength={60} placeholder="none" autoComplete="off" onChange={(event) => set({ crew: event.target.value })} />
-        <datalist id="crews">{crews.map((crew) => <option key={crew} value={crew} />)}</datalist>
+        <input
+          className="field"
+          list="crews"
+          value={value.crew ?? ""}
+          maxLength={60}
+          placeholder="none"
+          autoComplete="off"
+          onChange={(event) => set({ crew: event.target.value })}
+        />
+        <datalist id="crews">
+          {crews.map((crew) => (
+            <option key={crew} value={crew} />
+          ))}
+        </datalist>
       </Field>
       <Adjusts value={value.adjusts} faults={trouble} onChange={(adjusts) => set({ adjusts })} />
       {form.meanwhile ? <Meanwhile problem={form.meanwhile} onTheirs={form.takeTheirs} /> : <Trouble error={trouble} />}
@@ -74,16 +97,36 @@ export function PersonForm({ first }: { first: Row }) {
 }
 
 /** By role, or exactly these kinds of check. */
-function Adjusts({ value, faults, onChange }: { value: string[] | null; faults: unknown; onChange: (value: string[] | null) => void }) {
+function Adjusts({
+  value,
+  faults,
+  onChange,
+}: {
+  value: string[] | null;
+  faults: unknown;
+  onChange: (value: string[] | null) => void;
+}) {
   const adjusted = useKinds().filter((kind) => kind.adjustable);
   return (
     <div className="grid gap-2">
       <span className="font-semibold">May adjust</span>
-      <Choice label="May adjust" value={value === null ? "role" : "own"} options={ADJUSTS} onChange={(how) => onChange(how === "role" ? null : (value ?? []))} />
+      <Choice
+        label="May adjust"
+        value={value === null ? "role" : "own"}
+        options={ADJUSTS}
+        onChange={(how) => onChange(how === "role" ? null : (value ?? []))}
+      />
       {value !== null &&
         adjusted.map((kind) => (
           <label key={kind.kind} className="flex min-h-[44px] items-center gap-3">
-            <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={value.includes(kind.kind)} onChange={(event) => onChange(event.target.checked ? [...value, kind.kind] : value.filter((each) => each !== kind.kind))} />
+            <input
+              type="checkbox"
+              className="size-6 accent-[var(--color-ink)]"
+              checked={value.includes(kind.kind)}
+              onChange={(event) =>
+                onChange(event.target.checked ? [...value, kind.kind] : value.filter((each) => each !== kind.kind))
+              }
+            />
             after the {lowered(kind.title)}
           </label>
         ))}

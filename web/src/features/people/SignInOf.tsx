@@ -33,20 +33,47 @@ export function SignInOf({ item, onDone }: { item: Row; onDone: () => void }) {
         className="grid gap-3 border-t border-line pt-4"
         onSubmit={(event) => {
           event.preventDefault();
-          void apply(api.PUT("/api/people/{username}/password", { params: { path }, body: { password } }), `${item.name} has a new password; every session has ended.`);
+          void apply(
+            api.PUT("/api/people/{username}/password", { params: { path }, body: { password } }),
+            `${item.name} has a new password; every session has ended.`,
+          );
         }}
       >
-        <Secret label="New password (pass it on in person)" value={password} onChange={setPassword} autoComplete="new-password" path="password" trouble={trouble} hint={LEAST} />
+        <Secret
+          label="New password (pass it on in person)"
+          value={password}
+          onChange={setPassword}
+          autoComplete="new-password"
+          path="password"
+          trouble={trouble}
+          hint={LEAST}
+        />
         <button className="btn" disabled={!password}>
           Set this password
         </button>
       </form>
       <OtherTrouble trouble={trouble} />
       <div className="grid gap-3 border-t border-line pt-4">
-        <button className="btn" onClick={() => void apply(api.DELETE("/api/people/{username}/sessions", { params: { path } }), `Every session of ${item.name} has ended.`)}>
+        <button
+          className="btn"
+          onClick={() =>
+            void apply(
+              api.DELETE("/api/people/{username}/sessions", { params: { path } }),
+              `Every session of ${item.name} has ended.`,
+            )
+          }
+        >
           End every session
         </button>
-        <button className="btn" onClick={() => void apply(api.PUT("/api/people/{username}/active", { params: { path }, body: { active: !item.active } }), item.active ? `${item.name} cannot sign in any more.` : `${item.name} may sign in again.`)}>
+        <button
+          className="btn"
+          onClick={() =>
+            void apply(
+              api.PUT("/api/people/{username}/active", { params: { path }, body: { active: !item.active } }),
+              item.active ? `${item.name} cannot sign in any more.` : `${item.name} may sign in again.`,
+            )
+          }
+        >
           {item.active ? "Has left" : "Is back"}
         </button>
       </div>
@@ -62,7 +89,9 @@ function Link({ item }: { item: Row }) {
   const [trouble, setTrouble] = useState<unknown>(null);
   const make = async () => {
     try {
-      const { link } = await data(api.POST("/api/people/{username}/link", { params: { path: { username: item.username } } }));
+      const { link } = await data(
+        api.POST("/api/people/{username}/link", { params: { path: { username: item.username } } }),
+      );
       setAddress(`${location.origin}/join/${link}`);
       setTrouble(null);
     } catch (error) {
@@ -80,7 +109,13 @@ function Link({ item }: { item: Row }) {
         <>
           <label className="grid gap-1 font-semibold">
             Send this link to {item.name}
-            <input className="field font-mono" readOnly value={address} data-link onFocus={(event) => event.target.select()} />
+            <input
+              className="field font-mono"
+              readOnly
+              value={address}
+              data-link
+              onFocus={(event) => event.target.select()}
+            />
           </label>
           <button className="btn" onClick={() => void copy()}>
             Copy

@@ -56,8 +56,23 @@ function Own() {
     <section className="card grid gap-5 p-5" aria-label="Your own sign-in">
       <form className="grid gap-4" onSubmit={(event) => void change(event)}>
         <h2>Your password</h2>
-        <Secret label="Current password" value={old} onChange={setOld} autoComplete="current-password" path="old" trouble={trouble} />
-        <Secret label="New password" value={fresh} onChange={setFresh} autoComplete="new-password" path="new" trouble={trouble} hint={LEAST} />
+        <Secret
+          label="Current password"
+          value={old}
+          onChange={setOld}
+          autoComplete="current-password"
+          path="old"
+          trouble={trouble}
+        />
+        <Secret
+          label="New password"
+          value={fresh}
+          onChange={setFresh}
+          autoComplete="new-password"
+          path="new"
+          trouble={trouble}
+          hint={LEAST}
+        />
         <OtherTrouble trouble={trouble} />
         <button className="btn now site" disabled={busy || !old || !fresh}>
           {busy ? "Changing…" : "Change password"}
@@ -65,7 +80,9 @@ function Own() {
       </form>
       <div className="grid gap-2 border-t border-line pt-4">
         <h2>Lost a tablet?</h2>
-        <p className="sub">This signs you out on every device, this one too. Unsent work on a lost tablet stays encrypted.</p>
+        <p className="sub">
+          This signs you out on every device, this one too. Unsent work on a lost tablet stays encrypted.
+        </p>
         <button className="btn justify-self-start" onClick={() => void end()}>
           Sign out everywhere
         </button>

@@ -89,15 +89,28 @@ function Month({ weeks, today }: { weeks: DayCell[][]; today: string }) {
 function Day({ cell, today }: { cell: DayCell; today: string }) {
   const here = cell.day === today;
   return (
-    <td className={`h-[96px] border border-line p-1 align-top ${cell.inMonth ? "" : "bg-stone"} ${here ? "shadow-[inset_0_0_0_2px_var(--color-ink)]" : ""}`} data-day={cell.day} aria-current={here ? "date" : undefined}>
+    <td
+      className={`h-[96px] border border-line p-1 align-top ${cell.inMonth ? "" : "bg-stone"} ${here ? "shadow-[inset_0_0_0_2px_var(--color-ink)]" : ""}`}
+      data-day={cell.day}
+      aria-current={here ? "date" : undefined}
+    >
       <span className={`block text-[15px] ${here ? "font-bold" : "sub"}`}>{Number(cell.day.slice(8))}</span>
       {cell.jobs.map((job) => (
-        <span key={job.id} className="block truncate border-l-[4px] border-ink pl-1 text-[15px] font-semibold" title={job.name}>
+        <span
+          key={job.id}
+          className="block truncate border-l-[4px] border-ink pl-1 text-[15px] font-semibold"
+          title={job.name}
+        >
           {job.name}
         </span>
       ))}
       {cell.due.map((due) => (
-        <Link key={`${due.tag} ${due.check}`} className={`block truncate text-[15px] no-underline hover:underline ${isNow(due) ? "font-semibold" : ""}`} to={`/instruments/${due.tag}`} title={`${due.tag}: ${due.title}`}>
+        <Link
+          key={`${due.tag} ${due.check}`}
+          className={`block truncate text-[15px] no-underline hover:underline ${isNow(due) ? "font-semibold" : ""}`}
+          to={`/instruments/${due.tag}`}
+          title={`${due.tag}: ${due.title}`}
+        >
           <span className="tag">{due.tag}</span> {due.title}
         </Link>
       ))}

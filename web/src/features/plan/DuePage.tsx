@@ -35,7 +35,14 @@ export function DuePage() {
   const [skipping, setSkipping] = useState<Due | null>(null);
   const [mailing, setMailing] = useState(false);
   const levelling = params.get("load") === "levelled";
-  const set = (name: string, value: string) => setParams((now) => { now.set(name, value); return now; }, { replace: true });
+  const set = (name: string, value: string) =>
+    setParams(
+      (now) => {
+        now.set(name, value);
+        return now;
+      },
+      { replace: true },
+    );
   const now = due.filter(isNow);
   const shownJobs = jobs.filter((job) => of === "all" || !of || job.crew === null || job.crew === of);
   const weeks = answer ? weeksOf(answer.weeks, due, shownJobs, answer.today, answer.until) : [];
@@ -49,33 +56,78 @@ export function DuePage() {
           <Head
             title={answer.summary}
             sub={`${of && of !== "all" ? `${of} crew` : "All instruments"}, until ${day(answer.until, session.time_zone)}.`}
-            actions={<Actions of={of} crews={[...new Set([...answer.crews, ...(crew ? [crew] : [])])]} days={days} levelling={levelling} onSet={set} onMail={() => setMailing(true)} />}
+            actions={
+              <Actions
+                of={of}
+                crews={[...new Set([...answer.crews, ...(crew ? [crew] : [])])]}
+                days={days}
+                levelling={levelling}
+                onSet={set}
+                onMail={() => setMailing(true)}
+              />
+            }
           />
-          {levelling ? <Levelled days={days} crew={of === "all" ? "" : of} /> : (
-          <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_300px]">
-            <div className="grid min-w-0 gap-4">
-              <DueTable label="Now" minutes={answer.now.minutes} due={now} empty="Nothing is due now." onSkip={setSkipping} />
-              {weeks.map((week) => week.due.length > 0 && <DueTable key={week.monday} label={`Week of ${day(week.monday, "UTC")}`} minutes={week.minutes} due={week.due} onSkip={setSkipping} />)}
-              <MorePages query={query} label="Show later" />
+          {levelling ? (
+            <Levelled days={days} crew={of === "all" ? "" : of} />
+          ) : (
+            <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_300px]">
+              <div className="grid min-w-0 gap-4">
+                <DueTable
+                  label="Now"
+                  minutes={answer.now.minutes}
+                  due={now}
+                  empty="Nothing is due now."
+                  onSkip={setSkipping}
+                />
+                {weeks.map(
+                  (week) =>
+                    week.due.length > 0 && (
+                      <DueTable
+                        key={week.monday}
+                        label={`Week of ${day(week.monday, "UTC")}`}
+                        minutes={week.minutes}
+                        due={week.due}
+                        onSkip={setSkipping}
+                      />
+                    ),
+                )}
+                <MorePages query={query} label="Show later" />
+              </div>
+              <Weeks now={answer.now.minutes} weeks={weeks} />
             </div>
-            <Weeks now={answer.now.minutes} weeks={weeks} />
-          </div>
           )}
         </>
       )}
       <WeekMail open={mailing} onClose={() => setMailing(false)} />
-      <SkipCheck due={skipping} today={answer?.today ?? ""} latest={answer?.skip_until ?? ""} onClose={() => setSkipping(null)} />
+      <SkipCheck
+        due={skipping}
+        today={answer?.today ?? ""}
+        latest={answer?.skip_until ?? ""}
+        onClose={() => setSkipping(null)}
+      />
     </div>
   );
 }
 
-type Acting = { of: string; crews: string[]; days: number; levelling: boolean; onSet: (name: string, value: string) => void; onMail: () => void };
+type Acting = {
+  of: string;
+  crews: string[];
+  days: number;
+  levelling: boolean;
+  onSet: (name: string, value: string) => void;
+  onMail: () => void;
+};
 
 /** Whose, how far ahead, as due or levelled, and the same by e-mail. */
 function Actions({ of, crews, days, levelling, onSet, onMail }: Acting) {
   return (
     <>
-      <select className="field !w-auto" aria-label="Whose instruments" value={of || "all"} onChange={(event) => onSet("crew", event.target.value)}>
+      <select
+        className="field !w-auto"
+        aria-label="Whose instruments"
+        value={of || "all"}
+        onChange={(event) => onSet("crew", event.target.value)}
+      >
         <option value="all">All instruments</option>
         {crews.map((name) => (
           <option key={name} value={name}>
@@ -83,7 +135,12 @@ function Actions({ of, crews, days, levelling, onSet, onMail }: Acting) {
           </option>
         ))}
       </select>
-      <select className="field !w-auto" aria-label="How far ahead" value={days} onChange={(event) => onSet("days", event.target.value)}>
+      <select
+        className="field !w-auto"
+        aria-label="How far ahead"
+        value={days}
+        onChange={(event) => onSet("days", event.target.value)}
+      >
         {SPANS.map((span) => (
           <option key={span.days} value={span.days}>
             {span.label}

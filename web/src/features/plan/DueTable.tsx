@@ -28,8 +28,15 @@ function Line({ one, onSkip }: { one: OfInstrument; onSkip: (due: Due) => void }
   if (!first) return null;
   return (
     <li data-due={one.tag} className="grid gap-x-4 py-1 tab:grid-cols-[104px_84px_minmax(0,1fr)]">
-      <span className={`leading-[36px] max-tab:hidden ${first.state === "overdue" ? "font-semibold text-coral" : "sub"}`}>{day(first.due_on, "UTC")}</span>
-      <Link to={`/instruments/${one.tag}`} className="tag text-[17px] font-bold leading-[48px] desk:leading-[36px] no-underline hover:underline">
+      <span
+        className={`leading-[36px] max-tab:hidden ${first.state === "overdue" ? "font-semibold text-coral" : "sub"}`}
+      >
+        {day(first.due_on, "UTC")}
+      </span>
+      <Link
+        to={`/instruments/${one.tag}`}
+        className="tag text-[17px] font-bold leading-[48px] desk:leading-[36px] no-underline hover:underline"
+      >
         {one.tag}
       </Link>
       <div className="min-w-0">
@@ -48,13 +55,25 @@ function Check({ due, other, onSkip }: { due: Due; other: boolean; onSkip: (due:
   const { may } = useHere();
   const to = isCheck(due) ? `/bench/new/${due.tag}/${due.check}` : `/instruments/${due.tag}`;
   return (
-    <div className="flex min-h-[48px] flex-wrap items-center gap-x-3 desk:min-h-[36px]" data-check={due.check} data-state={due.state}>
+    <div
+      className="flex min-h-[48px] flex-wrap items-center gap-x-3 desk:min-h-[36px]"
+      data-check={due.check}
+      data-state={due.state}
+    >
       <Link className="font-semibold underline underline-offset-4" to={to}>
         {due.title}
       </Link>
-      <span className="sub">{[due.minutes > 0 ? `${due.minutes} minutes` : "", other ? `due ${day(due.due_on, "UTC")}` : ""].filter(Boolean).join(", ")}</span>
+      <span className="sub">
+        {[due.minutes > 0 ? `${due.minutes} minutes` : "", other ? `due ${day(due.due_on, "UTC")}` : ""]
+          .filter(Boolean)
+          .join(", ")}
+      </span>
       {due.can_wait && may("skip-check").allowed && (
-        <button className="link ml-auto min-h-[48px] px-3 desk:min-h-[36px]" aria-label={`Skip: ${due.title} of ${due.tag}`} onClick={() => onSkip(due)}>
+        <button
+          className="link ml-auto min-h-[48px] px-3 desk:min-h-[36px]"
+          aria-label={`Skip: ${due.title} of ${due.tag}`}
+          onClick={() => onSkip(due)}
+        >
           Skip
         </button>
       )}

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { BudgetBar } from "../../ui/BudgetBar";
 import { closed } from "../../ui/words";
-import type { Fitness } from "./Kit";
+import type { Fitness } from "./types";
 
 const FIT: Record<Fitness["fit"], string> = { fit: "Fit", "fit-if": "Fit, if", "not-fit": "Not fit" };
 
@@ -35,7 +35,10 @@ function One({ one, taken }: { one: Fitness; taken: boolean }) {
   return (
     <li data-fitness={one.tag} data-fit={one.fit} className="py-1">
       <div className="grid items-baseline gap-x-4 tab:grid-cols-[92px_92px_minmax(0,1fr)_auto]">
-        <Link to={`/instruments/${one.tag}`} className="tag text-[17px] font-bold leading-[44px] no-underline hover:underline">
+        <Link
+          to={`/instruments/${one.tag}`}
+          className="tag text-[17px] font-bold leading-[44px] no-underline hover:underline"
+        >
           {one.tag}
         </Link>
         <span className={`font-semibold ${one.fit === "not-fit" ? "text-coral" : ""}`}>{FIT[one.fit]}</span>

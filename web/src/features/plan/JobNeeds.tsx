@@ -31,13 +31,20 @@ const NUMBERS: Inputs = [
   ["poles", "Poles", ""],
 ];
 const SMALL = new Set([...WANTED, ...OF_ANGLES].flatMap(([name, , unit]) => (unit === "small" ? [name] : [])));
-const shownUnit = (unit: Inputs[number][2]): string => (unit === "far" ? unitShown(firmUnit()) : unit === "small" ? unitShown(smallUnit()) : unit);
+const shownUnit = (unit: Inputs[number][2]): string =>
+  unit === "far" ? unitShown(firmUnit()) : unit === "small" ? unitShown(smallUnit()) : unit;
 
 /** The needs as they are sent: small lengths with the unit they are labelled with, what is empty left out. */
 export function needsTyped(needs: Needs): Needs {
   const typed = Object.entries(needs).filter(([, value]) => typeof value === "boolean" || value.trim());
-  if (!typed.some(([name, value]) => typeof value === "string" && WANTED.some(([wanted]) => wanted === name))) return {};
-  return Object.fromEntries(typed.map(([name, value]) => [name, typeof value === "string" && SMALL.has(name) ? withUnit(value, smallUnit()) : value]));
+  if (!typed.some(([name, value]) => typeof value === "string" && WANTED.some(([wanted]) => wanted === name)))
+    return {};
+  return Object.fromEntries(
+    typed.map(([name, value]) => [
+      name,
+      typeof value === "string" && SMALL.has(name) ? withUnit(value, smallUnit()) : value,
+    ]),
+  );
 }
 
 type Props = { needs: Needs; faults: Fault[]; onSet: (needs: Needs) => void };
@@ -53,7 +60,15 @@ export function JobNeeds({ needs, faults, onSet }: Props) {
       <legend className="sub pb-1">{title}</legend>
       <div className={`grid grid-cols-2 items-end gap-3 ${columns}`}>
         {list.map(([name, label, unit]) => (
-          <Named key={name} id={`needs-${name}`} label={[written(label), shownUnit(unit)].filter(Boolean).join(", ")} value={text(name)} onType={(value) => onSet({ ...needs, [name]: value })} faults={faults} path={`needs.${name}`} />
+          <Named
+            key={name}
+            id={`needs-${name}`}
+            label={[written(label), shownUnit(unit)].filter(Boolean).join(", ")}
+            value={text(name)}
+            onType={(value) => onSet({ ...needs, [name]: value })}
+            faults={faults}
+            path={`needs.${name}`}
+          />
         ))}
       </div>
     </fieldset>
@@ -62,7 +77,12 @@ export function JobNeeds({ needs, faults, onSet }: Props) {
     <section className="grid gap-4" aria-label="What it needs">
       <div className="grid items-end gap-3 tab:grid-cols-[minmax(0,1fr)_auto]">
         <h3 className="font-bold">What it needs</h3>
-        <select className="field !w-auto" aria-label="Begin from a class of jobs" value="" onChange={(event) => onSet({ ...(classes.find((each) => each.name === event.target.value)?.needs ?? needs) })}>
+        <select
+          className="field !w-auto"
+          aria-label="Begin from a class of jobs"
+          value=""
+          onChange={(event) => onSet({ ...(classes.find((each) => each.name === event.target.value)?.needs ?? needs) })}
+        >
           <option value="">Begin from…</option>
           {classes.map((each) => (
             <option key={each.name} value={each.name}>
@@ -79,12 +99,21 @@ export function JobNeeds({ needs, faults, onSet }: Props) {
         ))}
       {(byLevel || byAngles) && (
         <>
-          {inputs([...SIGHT, ...(byLevel ? OF_LEVELS : []), ...(byAngles ? OF_ANGLES : [])], byAngles ? "Sights. Leave centring empty to use what your set-ups usually reach." : "Sights", "tab:grid-cols-3")}
+          {inputs(
+            [...SIGHT, ...(byLevel ? OF_LEVELS : []), ...(byAngles ? OF_ANGLES : [])],
+            byAngles ? "Sights. Leave centring empty to use what your set-ups usually reach." : "Sights",
+            "tab:grid-cols-3",
+          )}
           {byAngles && (
-          <label className="flex min-h-[48px] items-center gap-3 font-semibold">
-            <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={needs["both_faces"] === true} onChange={(event) => onSet({ ...needs, both_faces: event.target.checked })} />
-            Observed in both faces
-          </label>
+            <label className="flex min-h-[48px] items-center gap-3 font-semibold">
+              <input
+                type="checkbox"
+                className="size-6 accent-[var(--color-ink)]"
+                checked={needs["both_faces"] === true}
+                onChange={(event) => onSet({ ...needs, both_faces: event.target.checked })}
+              />
+              Observed in both faces
+            </label>
           )}
           {inputs(NUMBERS, "Equipment that goes with it, how many", "tab:grid-cols-4")}
         </>

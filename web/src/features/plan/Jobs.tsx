@@ -20,7 +20,7 @@ export function Jobs() {
     <div className="grid gap-4">
       <PlanTabs />
       <Head
-        title={jobs.length ? jobs.length === 1 ? "One job planned" : `${jobs.length} jobs planned` : "Jobs"}
+        title={jobs.length ? (jobs.length === 1 ? "One job planned" : `${jobs.length} jobs planned`) : "Jobs"}
         sub="Open a job to see its kit: which instruments are fit, and which checks come first."
         actions={
           <PermissionButton right={may("plan-jobs")} onPress={() => setEditing("new")}>
@@ -30,7 +30,11 @@ export function Jobs() {
       />
       {query.isPending && <Waiting what="Loading the jobs…" />}
       <Trouble error={query.error} />
-      {query.data && !jobs.length && <p className="card p-5">No job is planned. With a job the plan shows by when the instruments of its crew have to be checked.</p>}
+      {query.data && !jobs.length && (
+        <p className="card p-5">
+          No job is planned. With a job the plan shows by when the instruments of its crew have to be checked.
+        </p>
+      )}
       {jobs.length > 0 && (
         <ul className="card m-0 list-none divide-y divide-line px-4 py-1 tab:px-5" aria-label="Jobs">
           {jobs.map((job) => (
@@ -38,7 +42,12 @@ export function Jobs() {
           ))}
         </ul>
       )}
-      <Dialog title={editing === "new" ? "Plan a job" : "Change this job"} wide open={editing !== null} onClose={() => setEditing(null)}>
+      <Dialog
+        title={editing === "new" ? "Plan a job" : "Change this job"}
+        wide
+        open={editing !== null}
+        onClose={() => setEditing(null)}
+      >
         {editing !== null && <JobForm job={editing === "new" ? null : editing} onDone={() => setEditing(null)} />}
       </Dialog>
     </div>
@@ -46,11 +55,19 @@ export function Jobs() {
 }
 
 function Line({ job, onEdit }: { job: Job; onEdit: (() => void) | null }) {
-  const facts = [job.crew ? `${job.crew} crew` : "All crews", job.place, job.large ? "large job" : "", job.temperature_c === null ? "" : `${job.temperature_c} °C expected`.replace("-", "−")];
+  const facts = [
+    job.crew ? `${job.crew} crew` : "All crews",
+    job.place,
+    job.large ? "large job" : "",
+    job.temperature_c === null ? "" : `${job.temperature_c} °C expected`.replace("-", "−"),
+  ];
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 py-2" data-job={job.name}>
       <span className="min-w-0">
-        <Link to={`/plan/jobs/${job.id}`} className="inline-block font-semibold leading-[48px] underline underline-offset-4 desk:leading-[36px]">
+        <Link
+          to={`/plan/jobs/${job.id}`}
+          className="inline-block font-semibold leading-[48px] underline underline-offset-4 desk:leading-[36px]"
+        >
           {job.name}
         </Link>
         <span className="sub block">

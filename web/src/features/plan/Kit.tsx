@@ -2,7 +2,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import type { Schemas } from "../../api/client";
 import { jobKitQuery, jobsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { Back, Dialog, Head, Trouble, Waiting } from "../../ui/parts";
@@ -11,10 +10,7 @@ import { FitnessList } from "./FitnessList";
 import { JobForm } from "./JobForm";
 import { KitChecks } from "./KitChecks";
 import { TakeOutKit } from "./TakeOutKit";
-
-export type JobKit = Schemas["JobKit"];
-export type Kit = Schemas["Kit"];
-export type Fitness = Schemas["Fitness"];
+import type { Fitness, JobKit, Kit } from "./types";
 
 export function KitPage() {
   const { id } = useParams();
@@ -58,7 +54,12 @@ function Shown({ job }: { job: JobKit }) {
           </>
         }
       />
-      {!job.has_needs && <p className="card p-5">State how well a point, a height or an angle is needed. Then every instrument is compared with it: fit, fit under conditions, or not fit.</p>}
+      {!job.has_needs && (
+        <p className="card p-5">
+          State how well a point, a height or an angle is needed. Then every instrument is compared with it: fit, fit
+          under conditions, or not fit.
+        </p>
+      )}
       {kit && (
         <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_340px]">
           <div className="grid min-w-0 gap-4">
@@ -87,7 +88,10 @@ function Take({ kit, fitness }: { kit: Kit; fitness: Fitness[] }) {
           const one = fitness.find((each) => each.tag === tag);
           return (
             <li key={tag} className="grid grid-cols-[96px_minmax(0,1fr)] gap-x-4 py-1" data-take={tag}>
-              <Link to={`/instruments/${tag}`} className="tag text-[22px] font-bold leading-[48px] no-underline hover:underline">
+              <Link
+                to={`/instruments/${tag}`}
+                className="tag text-[22px] font-bold leading-[48px] no-underline hover:underline"
+              >
                 {tag}
               </Link>
               <div className="min-w-0 self-center">
@@ -107,7 +111,15 @@ function Take({ kit, fitness }: { kit: Kit; fitness: Fitness[] }) {
 }
 
 /** Other kits, each without one instrument of the best, with what they take. */
-function Instead({ answer, chosen, onChoose }: { answer: JobKit["answer"]; chosen: Kit; onChoose: (kit: Kit) => void }) {
+function Instead({
+  answer,
+  chosen,
+  onChoose,
+}: {
+  answer: JobKit["answer"];
+  chosen: Kit;
+  onChoose: (kit: Kit) => void;
+}) {
   const all = [...(answer.kit ? [answer.kit] : []), ...answer.alternatives];
   return (
     <aside className="card grid gap-2 px-4 py-3 tab:px-5" aria-label="Kits">
@@ -115,7 +127,11 @@ function Instead({ answer, chosen, onChoose }: { answer: JobKit["answer"]; chose
       <ul className="m-0 grid list-none gap-2 p-0">
         {all.map((kit) => (
           <li key={kit.tags.join()}>
-            <button className="w-full rounded-md px-4 py-2 text-left shadow-[inset_0_0_0_1.5px_var(--color-ink)] aria-pressed:bg-ink aria-pressed:text-card" aria-pressed={kit === chosen} onClick={() => onChoose(kit)}>
+            <button
+              className="w-full rounded-md px-4 py-2 text-left shadow-[inset_0_0_0_1.5px_var(--color-ink)] aria-pressed:bg-ink aria-pressed:text-card"
+              aria-pressed={kit === chosen}
+              onClick={() => onChoose(kit)}
+            >
               <b className="block font-semibold">{kit.text}</b>
               <span className="block">{kit.tags.join(", ")}</span>
             </button>

@@ -1,7 +1,7 @@
 // The checks of a kit in their order: one after the other, with what each shares with those before it.
 import { Link } from "react-router";
 import { closed } from "../../ui/words";
-import type { Kit } from "./Kit";
+import type { Kit } from "./types";
 
 type Props = { kit: Kit; where: "before-leaving" | "on-site"; title: string };
 
@@ -17,10 +17,17 @@ export function KitChecks({ kit, where, title }: Props) {
       </h2>
       <ol className="m-0 list-none divide-y divide-line p-0">
         {checks.map((check, i) => (
-          <li key={`${check.tag}-${check.check}`} className="grid grid-cols-[28px_minmax(0,1fr)_auto] gap-x-3 py-1" data-check={`${check.tag}/${check.check}`}>
+          <li
+            key={`${check.tag}-${check.check}`}
+            className="grid grid-cols-[28px_minmax(0,1fr)_auto] gap-x-3 py-1"
+            data-check={`${check.tag}/${check.check}`}
+          >
             <b className="leading-[48px]">{i + 1}</b>
             <div className="min-w-0">
-              <Link className="inline-block font-semibold leading-[48px] underline underline-offset-4" to={`/bench/new/${check.tag}/${check.check}`}>
+              <Link
+                className="inline-block font-semibold leading-[48px] underline underline-offset-4"
+                to={`/bench/new/${check.tag}/${check.check}`}
+              >
                 {check.tag}: {check.title}
               </Link>
               <p className="sub pb-1">

@@ -50,9 +50,28 @@ function Weeks({ load }: { load: Load }) {
                 {day(week.monday, "UTC")}
               </th>
               <td className="py-1">
-                <svg viewBox={`0 0 ${W + 90} 34`} className="block w-full max-w-[760px]" role="img" aria-label={`${week.due} minutes as due, ${week.levelled} levelled`}>
-                  <rect x="1" y="2" width={Math.max(1, (week.due / most) * W)} height="12" fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth="1.5" />
-                  <rect x="1" y="18" width={Math.max(1, (week.levelled / most) * W)} height="12" fill="var(--color-ink)" />
+                <svg
+                  viewBox={`0 0 ${W + 90} 34`}
+                  className="block w-full max-w-[760px]"
+                  role="img"
+                  aria-label={`${week.due} minutes as due, ${week.levelled} levelled`}
+                >
+                  <rect
+                    x="1"
+                    y="2"
+                    width={Math.max(1, (week.due / most) * W)}
+                    height="12"
+                    fill="var(--color-card)"
+                    stroke="var(--color-ink)"
+                    strokeWidth="1.5"
+                  />
+                  <rect
+                    x="1"
+                    y="18"
+                    width={Math.max(1, (week.levelled / most) * W)}
+                    height="12"
+                    fill="var(--color-ink)"
+                  />
                   <text x={(week.due / most) * W + 8} y="13" fontSize="14" fill="currentColor">
                     {week.due}
                   </text>
@@ -76,7 +95,11 @@ function Mornings({ load }: { load: Load }) {
       {!load.mornings.length && <p className="sub py-1">Nothing comes due until {day(load.until, "UTC")}.</p>}
       <ul className="m-0 list-none divide-y divide-line p-0">
         {load.mornings.map((morning) => (
-          <li key={`${morning.day} ${morning.crew}`} className="grid gap-x-4 py-2 tab:grid-cols-[230px_minmax(0,1fr)_90px]" data-morning={morning.day}>
+          <li
+            key={`${morning.day} ${morning.crew}`}
+            className="grid gap-x-4 py-2 tab:grid-cols-[230px_minmax(0,1fr)_90px]"
+            data-morning={morning.day}
+          >
             <span>
               <b className="font-semibold">{plannedDay(morning.day, "UTC")}</b>
               <span className="sub block">
@@ -87,7 +110,10 @@ function Mornings({ load }: { load: Load }) {
             <span className="min-w-0">
               {morning.checks.map((check) => (
                 <span key={`${check.tag} ${check.check}`} className="block">
-                  <Link className="tag font-bold no-underline hover:underline" to={`/bench/new/${check.tag}/${check.check}`}>
+                  <Link
+                    className="tag font-bold no-underline hover:underline"
+                    to={`/bench/new/${check.tag}/${check.check}`}
+                  >
                     {check.tag}
                   </Link>{" "}
                   {check.title} <span className="sub">due {day(check.due_on, "UTC")}</span>

@@ -25,7 +25,14 @@ export function Service() {
       <Trouble error={costs.error} />
       {found && (
         <>
-          <Head title={found.away.length ? `${found.away.length === 1 ? "One instrument" : `${found.away.length} instruments`} at service` : "Nothing is at service"} sub="A service resets stored values, and a certificate does not replace your own checks." />
+          <Head
+            title={
+              found.away.length
+                ? `${found.away.length === 1 ? "One instrument" : `${found.away.length} instruments`} at service`
+                : "Nothing is at service"
+            }
+            sub="A service resets stored values, and a certificate does not replace your own checks."
+          />
           {found.away.length > 0 && (
             <section className="card px-4 py-3 tab:px-5" aria-label="At service">
               <h2>At service</h2>
@@ -42,21 +49,24 @@ export function Service() {
               </ul>
             </section>
           )}
-            <section className="card px-4 py-3 tab:px-5" aria-label="Service due">
-              <h2>Due within three months</h2>
-              {!services.length && <p className="sub py-1">No service comes due.</p>}
-              <ul className="m-0 list-none divide-y divide-line p-0">
-                {services.map((each) => (
-                  <li key={each.tag} className="grid grid-cols-[92px_minmax(0,1fr)] gap-x-4 py-2" data-service={each.tag}>
-                    <Tag tag={each.tag} />
-                    <span>
-                      <b className={isNow(each) ? "font-semibold text-coral" : "font-semibold"}>{day(each.due_on, "UTC")}</b> <span className="sub">{each.reasons.map((reason) => closed(reason.text)).join(" ")}</span>
-                    </span>
-                  </li>
-                ))}
-              </ul>
-              <MorePages query={due} label="Show later" />
-            </section>
+          <section className="card px-4 py-3 tab:px-5" aria-label="Service due">
+            <h2>Due within three months</h2>
+            {!services.length && <p className="sub py-1">No service comes due.</p>}
+            <ul className="m-0 list-none divide-y divide-line p-0">
+              {services.map((each) => (
+                <li key={each.tag} className="grid grid-cols-[92px_minmax(0,1fr)] gap-x-4 py-2" data-service={each.tag}>
+                  <Tag tag={each.tag} />
+                  <span>
+                    <b className={isNow(each) ? "font-semibold text-coral" : "font-semibold"}>
+                      {day(each.due_on, "UTC")}
+                    </b>{" "}
+                    <span className="sub">{each.reasons.map((reason) => closed(reason.text)).join(" ")}</span>
+                  </span>
+                </li>
+              ))}
+            </ul>
+            <MorePages query={due} label="Show later" />
+          </section>
           <Years years={found.years} />
         </>
       )}
@@ -89,12 +99,33 @@ function Years({ years }: { years: Schemas["ServiceYearOut"][] }) {
         <tbody>
           {all.map((year) => {
             const models = years.filter((each) => each.year === year);
-            const sum = (of: "services" | "days" | "cost" | "days_cost") => models.reduce((total, each) => total + each[of], 0);
-            return [...models, { year, model: "All models", services: sum("services"), days: sum("days"), cost: sum("cost"), days_cost: sum("days_cost") }].map((each, i) => (
-              <tr key={`${year} ${each.model}`} className={`border-t ${i === models.length ? "border-ink font-semibold" : "border-line"}`} data-cost={`${year} ${each.model}`}>
+            const sum = (of: "services" | "days" | "cost" | "days_cost") =>
+              models.reduce((total, each) => total + each[of], 0);
+            return [
+              ...models,
+              {
+                year,
+                model: "All models",
+                services: sum("services"),
+                days: sum("days"),
+                cost: sum("cost"),
+                days_cost: sum("days_cost"),
+              },
+            ].map((each, i) => (
+              <tr
+                key={`${year} ${each.model}`}
+                className={`border-t ${i === models.length ? "border-ink font-semibold" : "border-line"}`}
+                data-cost={`${year} ${each.model}`}
+              >
                 <td className="py-1 pr-4">{i === 0 || i === models.length ? year : ""}</td>
                 <td className="py-1 pr-4">{each.model}</td>
-                {[String(each.services), String(each.days), money(each.cost), money(each.days_cost), money(each.cost + each.days_cost)].map((text, column) => (
+                {[
+                  String(each.services),
+                  String(each.days),
+                  money(each.cost),
+                  money(each.days_cost),
+                  money(each.cost + each.days_cost),
+                ].map((text, column) => (
                   <td key={column} className="py-1 pr-4 text-right font-mono">
                     {text}
                   </td>

@@ -9,7 +9,17 @@ import { Dialog } from "../../ui/parts";
 
 const USUAL_DAYS = 7;
 
-export function SkipCheck({ due, today, latest, onClose }: { due: Due | null; today: string; latest: string; onClose: () => void }) {
+export function SkipCheck({
+  due,
+  today,
+  latest,
+  onClose,
+}: {
+  due: Due | null;
+  today: string;
+  latest: string;
+  onClose: () => void;
+}) {
   return (
     <Dialog title={due ? `Skip: ${due.title}, ${due.tag}` : ""} open={due !== null} onClose={onClose}>
       {due && <SkipForm due={due} today={today} latest={latest} onClose={onClose} />}
@@ -26,17 +36,34 @@ function SkipForm({ due, today, latest, onClose }: { due: Due; today: string; la
     event.preventDefault();
     if (!note.trim()) return setSubmitted(true);
     onClose();
-    void happened({ instrument: due.tag, event: "skipped", check: due.check, until, note: note.trim() }, `${due.title} of ${due.tag} skipped`);
+    void happened(
+      { instrument: due.tag, event: "skipped", check: due.check, until, note: note.trim() },
+      `${due.title} of ${due.tag} skipped`,
+    );
   };
   return (
     <form className="grid gap-4" onSubmit={submit}>
       <p>{useEventKind()("skipped")?.follows}</p>
       <Field label="Due again on" faults={[]}>
-        <input className="field" type="date" required min={dayAfter(today, 1)} max={latest} value={until} onChange={(event) => setUntil(event.target.value)} />
+        <input
+          className="field"
+          type="date"
+          required
+          min={dayAfter(today, 1)}
+          max={latest}
+          value={until}
+          onChange={(event) => setUntil(event.target.value)}
+        />
       </Field>
       <label className="grid gap-1 font-semibold">
         Why
-        <textarea className="field" rows={2} maxLength={500} value={note} onChange={(event) => setNote(event.target.value)} />
+        <textarea
+          className="field"
+          rows={2}
+          maxLength={500}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
       </label>
       {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
       <button className="btn now site">Skip it until then</button>

@@ -12,12 +12,16 @@ import { useSaving } from "../../ui/useSaving";
 import { moment } from "../../ui/words";
 
 type Link = Schemas["CalendarLinkOut"];
-const nameOf = (link: Link): string => (link.scope === "fleet" ? "All instruments" : link.scope === "crew" ? `${link.name} crew` : link.name);
+const nameOf = (link: Link): string =>
+  link.scope === "fleet" ? "All instruments" : link.scope === "crew" ? `${link.name} crew` : link.name;
 
 export function Subscribe({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
     <Dialog title="Add to my calendar" open={open} onClose={onClose}>
-      <p className="pb-4">Make an address and subscribe to it in your calendar program. Whoever has it sees what is due and the jobs, without signing in. It is shown once; revoke it when it is not needed.</p>
+      <p className="pb-4">
+        Make an address and subscribe to it in your calendar program. Whoever has it sees what is due and the jobs,
+        without signing in. It is shown once; revoke it when it is not needed.
+      </p>
       <MakeLink />
       <Links />
     </Dialog>
@@ -28,14 +32,21 @@ function MakeLink() {
   const { crew } = usePerson();
   const notify = useNotify();
   const client = useQueryClient();
-  const crews = [...new Set((useQuery(peopleNamesQuery).data ?? []).flatMap((person) => (person.crew ? [person.crew] : [])))].sort();
+  const crews = [
+    ...new Set((useQuery(peopleNamesQuery).data ?? []).flatMap((person) => (person.crew ? [person.crew] : []))),
+  ].sort();
   const [of, setOf] = useState(crew ? `crew:${crew}` : "fleet");
   const [tag, setTag] = useState("");
   const [address, setAddress] = useState("");
   const { trouble, run } = useSaving(async () => undefined);
   const make = () =>
     run(async () => {
-      const body = of === "instrument" ? { scope: "instrument", name: tag } : of === "fleet" ? { scope: "fleet", name: "" } : { scope: "crew", name: of.slice(5) };
+      const body =
+        of === "instrument"
+          ? { scope: "instrument", name: tag }
+          : of === "fleet"
+            ? { scope: "fleet", name: "" }
+            : { scope: "crew", name: of.slice(5) };
       const made = await data(api.POST("/api/calendar-links", { body }));
       setAddress(`${location.origin}${made.path}`);
       await fetchAgain(client, { queryKey: ["calendar-links"] });
@@ -45,9 +56,22 @@ function MakeLink() {
     notify({ text: "Address copied." });
   };
   return (
-    <form className="grid gap-4" onSubmit={(event) => { event.preventDefault(); void make(); }}>
+    <form
+      className="grid gap-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void make();
+      }}
+    >
       <Field label="Of" faults={faultsAt(trouble, "name").concat(faultsAt(trouble, "scope"))}>
-        <select className="field" value={of} onChange={(event) => { setOf(event.target.value); setAddress(""); }}>
+        <select
+          className="field"
+          value={of}
+          onChange={(event) => {
+            setOf(event.target.value);
+            setAddress("");
+          }}
+        >
           <option value="fleet">All instruments</option>
           {crews.map((name) => (
             <option key={name} value={`crew:${name}`}>
@@ -59,13 +83,26 @@ function MakeLink() {
       </Field>
       {of === "instrument" && (
         <Field label="Tag" faults={[]}>
-          <input className="field font-mono" required autoComplete="off" value={tag} placeholder="LV-07" onChange={(event) => setTag(event.target.value)} />
+          <input
+            className="field font-mono"
+            required
+            autoComplete="off"
+            value={tag}
+            placeholder="LV-07"
+            onChange={(event) => setTag(event.target.value)}
+          />
         </Field>
       )}
       {!(trouble instanceof Problem && trouble.faults.length) && <Trouble error={trouble} />}
       {address ? (
         <div className="grid gap-2" role="status">
-          <input className="field font-mono text-[15px]" readOnly aria-label="Address" value={address} onFocus={(event) => event.target.select()} />
+          <input
+            className="field font-mono text-[15px]"
+            readOnly
+            aria-label="Address"
+            value={address}
+            onFocus={(event) => event.target.select()}
+          />
           <button type="button" className="btn now site" onClick={() => void copy()}>
             Copy the address
           </button>
@@ -82,7 +119,11 @@ function Links() {
   const links = useQuery(calendarLinksQuery).data ?? [];
   const { run } = useSaving(async () => undefined);
   if (!links.length) return null;
-  const revoke = (link: Link) => run(() => api.DELETE("/api/calendar-links/{pk}", { params: { path: { pk: link.id } } }), `${nameOf(link)}: address revoked.`);
+  const revoke = (link: Link) =>
+    run(
+      () => api.DELETE("/api/calendar-links/{pk}", { params: { path: { pk: link.id } } }),
+      `${nameOf(link)}: address revoked.`,
+    );
   return (
     <ul className="m-0 mt-4 list-none divide-y divide-line border-t border-line p-0" aria-label="Addresses in use">
       {links.map((link) => (

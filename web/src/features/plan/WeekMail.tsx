@@ -30,11 +30,18 @@ function Form({ digest }: { digest: Digest }) {
   const [email, setEmail] = useState(digest.email);
   const { trouble, run } = useSaving(async () => undefined);
   const take = (answer: Digest) => client.setQueryData(digestQuery.queryKey, answer);
-  const store = () => run(async () => take(await data(api.PUT("/api/digest/address", { body: { email: email.trim() } }))), email.trim() ? "Sent to you every Monday from now on." : "No longer sent to you.");
+  const store = () =>
+    run(
+      async () => take(await data(api.PUT("/api/digest/address", { body: { email: email.trim() } }))),
+      email.trim() ? "Sent to you every Monday from now on." : "No longer sent to you.",
+    );
   const sendNow = () => run(async () => take(await data(api.POST("/api/digest"))), "Sent.");
   return (
     <div className="grid gap-4">
-      <p>Every Monday: what is due and why, what is on hold or away, which jobs begin. It goes to nobody who has not asked for it here.</p>
+      <p>
+        Every Monday: what is due and why, what is on hold or away, which jobs begin. It goes to nobody who has not
+        asked for it here.
+      </p>
       <form
         className="grid items-end gap-3 tab:grid-cols-[minmax(0,1fr)_auto_auto]"
         onSubmit={(event) => {
@@ -43,17 +50,34 @@ function Form({ digest }: { digest: Digest }) {
         }}
       >
         <Field label="Your e-mail address (empty: not sent)" faults={faultsAt(trouble, "email")}>
-          <input className="field" type="email" autoComplete="email" maxLength={254} value={email} onChange={(event) => setEmail(event.target.value)} />
+          <input
+            className="field"
+            type="email"
+            autoComplete="email"
+            maxLength={254}
+            value={email}
+            onChange={(event) => setEmail(event.target.value)}
+          />
         </Field>
         <button className="btn now">Save</button>
-        <button type="button" className="btn" aria-disabled={!digest.email || !digest.can_send} onClick={() => digest.email && digest.can_send && void sendNow()}>
+        <button
+          type="button"
+          className="btn"
+          aria-disabled={!digest.email || !digest.can_send}
+          onClick={() => digest.email && digest.can_send && void sendNow()}
+        >
           Send it now
         </button>
       </form>
-      {!digest.can_send && <p className="sub">No mail server is set yet, so nothing is sent. docs/running.md says how to set one.</p>}
+      {!digest.can_send && (
+        <p className="sub">No mail server is set yet, so nothing is sent. docs/running.md says how to set one.</p>
+      )}
       {!faultsAt(trouble, "email").length && <Trouble error={trouble} />}
       <Message title="As it would go out now" digest={digest} />
-      {session.demo && digest.sent.map((each, i) => <Message key={i} title="Sent (the demo writes it to a file instead)" digest={each} />)}
+      {session.demo &&
+        digest.sent.map((each, i) => (
+          <Message key={i} title="Sent (the demo writes it to a file instead)" digest={each} />
+        ))}
     </div>
   );
 }
@@ -63,7 +87,10 @@ function Message({ title, digest }: { title: string; digest: Schemas["DigestText
     <section className="grid gap-1" aria-label={title}>
       <h3 className="font-semibold">{title}</h3>
       <p className="sub">{digest.subject}</p>
-      <pre className="m-0 max-h-[320px] overflow-auto whitespace-pre-wrap rounded-md border border-line p-3 font-sans" tabIndex={0}>
+      <pre
+        className="m-0 max-h-[320px] overflow-auto whitespace-pre-wrap rounded-md border border-line p-3 font-sans"
+        tabIndex={0}
+      >
         {digest.text}
       </pre>
     </section>

@@ -3,7 +3,15 @@ import type { Week } from "../../documents/plan";
 import { day } from "../../ui/words";
 
 export function Weeks({ now, weeks }: { now: number; weeks: Week[] }) {
-  const rows = [{ key: "now", name: "Now", minutes: now, jobs: [] as Week["jobs"] }, ...weeks.map((week) => ({ key: week.monday, name: day(week.monday, "UTC").replace(/ \d{4}$/, ""), minutes: week.minutes, jobs: week.jobs }))];
+  const rows = [
+    { key: "now", name: "Now", minutes: now, jobs: [] as Week["jobs"] },
+    ...weeks.map((week) => ({
+      key: week.monday,
+      name: day(week.monday, "UTC").replace(/ \d{4}$/, ""),
+      minutes: week.minutes,
+      jobs: week.jobs,
+    })),
+  ];
   const most = Math.max(60, ...rows.map((row) => row.minutes));
   return (
     <section className="card grid gap-2 px-4 py-3 tab:px-5 desk:sticky desk:top-4" aria-label="Weeks">

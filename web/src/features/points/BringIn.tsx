@@ -15,7 +15,8 @@ import { Choice } from "../../ui/Choice";
 import { Trouble } from "../../ui/parts";
 import { UNITS, firmUnit } from "../../ui/units";
 
-const send = (text: string, unit: Length, store: boolean) => data(api.POST("/api/points/table", { body: { text, unit, store } }));
+const send = (text: string, unit: Length, store: boolean) =>
+  data(api.POST("/api/points/table", { body: { text, unit, store } }));
 
 /** `mapped`: a table in our own columns, from the page that asks which column is what. */
 export function BringIn({ mapped, onDone }: { mapped: string | null; onDone: () => void }) {
@@ -26,11 +27,23 @@ export function BringIn({ mapped, onDone }: { mapped: string | null; onDone: () 
   const [unit, setUnit] = useState<Length>(firmUnit);
   const [text, setText] = useState(mapped ?? "");
   const [trouble, setTrouble] = useState<unknown>(null);
-  const look = useQuery({ queryKey: ["points-look", text, unit], queryFn: () => send(text, unit, false), enabled: text !== "", retry: false, gcTime: 0 });
+  const look = useQuery({
+    queryKey: ["points-look", text, unit],
+    queryFn: () => send(text, unit, false),
+    enabled: text !== "",
+    retry: false,
+    gcTime: 0,
+  });
   const load = async (file: File) => {
     setTrouble(null);
     try {
-      if (await toBeMapped({ owner: username, kind: "control-points", title: "control points", tag: "", station: null }, file)) return navigate("/points/table");
+      if (
+        await toBeMapped(
+          { owner: username, kind: "control-points", title: "control points", tag: "", station: null },
+          file,
+        )
+      )
+        return navigate("/points/table");
       setText(await textOf(file));
     } catch (error) {
       setTrouble(error);
@@ -48,8 +61,13 @@ export function BringIn({ mapped, onDone }: { mapped: string | null; onDone: () 
   };
   return (
     <div className="grid gap-4">
-      <p className="sub">A table of whatever program: you say which column is what, and Naveta remembers it. A table with the headings name, e, n, h, description, unit is read at once.</p>
-      {mapped === null && <Choice label="Numbers without unit are in" value={unit} options={UNITS} onChange={setUnit} />}
+      <p className="sub">
+        A table of whatever program: you say which column is what, and Naveta remembers it. A table with the headings
+        name, e, n, h, description, unit is read at once.
+      </p>
+      {mapped === null && (
+        <Choice label="Numbers without unit are in" value={unit} options={UNITS} onChange={setUnit} />
+      )}
       <FileInput accept={TABLES} label="The table" onFile={(file) => void load(file)} />
       <Trouble error={trouble ?? look.error} />
       {look.data && !trouble && <Looked looked={look.data} onStore={() => void store()} />}
@@ -67,7 +85,8 @@ function Looked({ looked, onStore }: { looked: Schemas["Imported"]; onStore: () 
         <ul className="m-0 list-none p-0">
           {looked.moved.map((each) => (
             <li key={each.name}>
-              <span className="tag">{each.name}</span> would move by {fixed(each.by_mm, 1)} mm{each.rise_mm ? `, ${fixed(Math.abs(each.rise_mm), 1)} mm ${each.rise_mm > 0 ? "up" : "down"}` : ""}
+              <span className="tag">{each.name}</span> would move by {fixed(each.by_mm, 1)} mm
+              {each.rise_mm ? `, ${fixed(Math.abs(each.rise_mm), 1)} mm ${each.rise_mm > 0 ? "up" : "down"}` : ""}
             </li>
           ))}
         </ul>

@@ -25,7 +25,9 @@ export function Points() {
   if (points.isPending) return <Waiting what="Loading the control points…" />;
   if (!points.data) return <Trouble error={points.error} />;
   const sought = q.trim().toLowerCase();
-  const shown = points.data.points.filter((point) => point.name.toLowerCase().includes(sought) || point.description.toLowerCase().includes(sought));
+  const shown = points.data.points.filter(
+    (point) => point.name.toLowerCase().includes(sought) || point.description.toLowerCase().includes(sought),
+  );
   return (
     <div className="grid gap-4">
       <SetUpTabs />
@@ -39,14 +41,28 @@ export function Points() {
                 Export table
               </a>
             )}
-            <button className="btn" aria-disabled={!right.allowed} title={right.text} onClick={() => right.allowed && setBringing(true)}>
+            <button
+              className="btn"
+              aria-disabled={!right.allowed}
+              title={right.text}
+              onClick={() => right.allowed && setBringing(true)}
+            >
               Import a table
             </button>
           </>
         }
       />
       {!right.allowed && <p className="sub">{right.text}</p>}
-      {points.data.points.length > 8 && <input className="field max-w-[420px]" type="search" aria-label="Find a point" placeholder="Name or description" value={q} onChange={(event) => setQ(event.target.value)} />}
+      {points.data.points.length > 8 && (
+        <input
+          className="field max-w-[420px]"
+          type="search"
+          aria-label="Find a point"
+          placeholder="Name or description"
+          value={q}
+          onChange={(event) => setQ(event.target.value)}
+        />
+      )}
       {points.data.points.length > 0 && (
         <section className="card overflow-x-auto p-2" aria-label="Control points" tabIndex={0}>
           <PointTable points={shown} unit={points.data.unit} />

@@ -2,7 +2,15 @@
 import { Link } from "react-router";
 import { anySeed } from "./useSeed";
 
-export function AgainActions({ seed, another, onAgain }: { seed: number; another: string; onAgain: (seed: number) => void }) {
+export function AgainActions({
+  seed,
+  another,
+  onAgain,
+}: {
+  seed: number;
+  another: string;
+  onAgain: (seed: number) => void;
+}) {
   return (
     <>
       <button className="btn" onClick={() => onAgain(seed)}>

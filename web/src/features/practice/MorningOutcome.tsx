@@ -6,7 +6,14 @@ import { AgainActions } from "./AgainActions";
 import { Otherwise } from "./Otherwise";
 import { clockOf } from "./clock";
 
-type Props = { judged: MorningJudged; lesson: Pick<MorningLesson, "title" | "good_enough">; seed: number; job?: string; onAgain?: (seed: number) => void; who?: string };
+type Props = {
+  judged: MorningJudged;
+  lesson: Pick<MorningLesson, "title" | "good_enough">;
+  seed: number;
+  job?: string;
+  onAgain?: (seed: number) => void;
+  who?: string;
+};
 
 export function MorningOutcome({ judged, lesson, seed, job, onAgain, who }: Props) {
   return (
@@ -22,7 +29,11 @@ export function MorningOutcome({ judged, lesson, seed, job, onAgain, who }: Prop
         <h2>What each would have been</h2>
         <ul className="m-0 list-none divide-y divide-line p-0">
           {judged.instruments.map((each) => (
-            <li key={each.tag} className="grid grid-cols-[84px_minmax(0,1fr)_auto] items-baseline gap-x-3 py-2" data-fit={each.fit}>
+            <li
+              key={each.tag}
+              className="grid grid-cols-[84px_minmax(0,1fr)_auto] items-baseline gap-x-3 py-2"
+              data-fit={each.fit}
+            >
               <span className="tag font-bold">{each.tag}</span>
               <span>{written(each.text)}</span>
               <span className="sub">{each.taken ? "taken" : ""}</span>

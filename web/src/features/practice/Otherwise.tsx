@@ -1,7 +1,15 @@
 // The one thing to do otherwise after a lesson, and the habits that were seen.
 import { written } from "../../api/writing";
 
-export function Otherwise({ text, habits, none = "" }: { text: string; habits: { code: string; text: string }[]; none?: string }) {
+export function Otherwise({
+  text,
+  habits,
+  none = "",
+}: {
+  text: string;
+  habits: { code: string; text: string }[];
+  none?: string;
+}) {
   return (
     <section className="card grid gap-2 p-4 tab:p-5" aria-label="What to do otherwise">
       <h2>{written(text)}</h2>

@@ -7,7 +7,15 @@ import { Replay } from "./Replay";
 import { Otherwise } from "./Otherwise";
 import { clockOf } from "./clock";
 
-type Props = { judged: Judged; gestures: Gesture[]; lesson: Pick<Lesson, "title" | "good_enough">; seed: number; onAgain?: (seed: number) => void; who?: string; before?: Judged | null };
+type Props = {
+  judged: Judged;
+  gestures: Gesture[];
+  lesson: Pick<Lesson, "title" | "good_enough">;
+  seed: number;
+  onAgain?: (seed: number) => void;
+  who?: string;
+  before?: Judged | null;
+};
 
 export function Outcome({ judged, gestures, lesson, seed, onAgain, who, before = null }: Props) {
   return (
@@ -38,7 +46,8 @@ export function Outcome({ judged, gestures, lesson, seed, onAgain, who, before =
   );
 }
 
-const total = (judged: Judged): string => `${clockOf(judged.seconds)} in all${judged.measure === Math.round(judged.seconds) ? "" : `; ${judged.measure_text}`}`;
+const total = (judged: Judged): string =>
+  `${clockOf(judged.seconds)} in all${judged.measure === Math.round(judged.seconds) ? "" : `; ${judged.measure_text}`}`;
 
 /** Beside the run before it at the same tripod, where there is one: two methods side by side. */
 function Stages({ judged, before }: { judged: Judged; before: Judged | null }) {
@@ -55,7 +64,12 @@ function Stages({ judged, before }: { judged: Judged; before: Judged | null }) {
             <span>{label}</span>
             <span className="grid gap-1">
               {runs.map((run, i) => (
-                <Bar key={i} seconds={run.stages.find((stage) => stage.label === label)?.seconds ?? 0} most={most} earlier={i < runs.length - 1} />
+                <Bar
+                  key={i}
+                  seconds={run.stages.find((stage) => stage.label === label)?.seconds ?? 0}
+                  most={most}
+                  earlier={i < runs.length - 1}
+                />
               ))}
             </span>
           </li>
@@ -69,7 +83,10 @@ function Bar({ seconds, most, earlier }: { seconds: number; most: number; earlie
   return (
     <span className="grid grid-cols-[minmax(0,1fr)_52px] items-center gap-2">
       <span aria-hidden="true" className="h-[12px] border-b-[1.5px] border-ink">
-        <i className={`block h-full ${earlier ? "border-[1.5px] border-ink" : "bg-ink"}`} style={{ width: `${(seconds / most) * 100}%` }} />
+        <i
+          className={`block h-full ${earlier ? "border-[1.5px] border-ink" : "bg-ink"}`}
+          style={{ width: `${(seconds / most) * 100}%` }}
+        />
       </span>
       <b className="text-right font-mono">{clockOf(seconds)}</b>
     </span>

@@ -39,7 +39,11 @@ export function Practice() {
           />
           <LessonList lessons={lessons.all} progress={mine} />
           <p className="sub">
-            Two people who enter the same number meet the same tripod: <Link className="link" to={`/practice/whole-set-up?n=${numberOfDay(session.now)}`}>the tripod of the day</Link> is the same for everybody.
+            Two people who enter the same number meet the same tripod:{" "}
+            <Link className="link" to={`/practice/whole-set-up?n=${numberOfDay(session.now)}`}>
+              the tripod of the day
+            </Link>{" "}
+            is the same for everybody.
           </p>
         </>
       )}
@@ -56,17 +60,28 @@ export function LessonList({ lessons, progress }: { lessons: Listed[]; progress:
       {lessons.map((lesson, i) => {
         const done = progress?.lessons.find((each) => each.lesson === lesson.name);
         return (
-          <li key={lesson.name} data-lesson={lesson.name} data-mastered={done?.mastered ?? false} className="grid items-center gap-x-4 gap-y-1 px-4 py-3 tab:grid-cols-[28px_minmax(0,1fr)_150px_110px] tab:px-5">
+          <li
+            key={lesson.name}
+            data-lesson={lesson.name}
+            data-mastered={done?.mastered ?? false}
+            className="grid items-center gap-x-4 gap-y-1 px-4 py-3 tab:grid-cols-[28px_minmax(0,1fr)_150px_110px] tab:px-5"
+          >
             <b className="font-mono text-[18px] max-tab:hidden">{i + 1}</b>
             <div className="min-w-0">
               <Link className="text-[18px] font-bold underline-offset-4" to={lesson.to}>
                 {lesson.title}
               </Link>
               <p className="sub">{written(lesson.aim)}</p>
-              {lesson.methods && lesson.methods.length > 0 && <p className="sub">By the method: {lesson.methods.join("; ")}.</p>}
+              {lesson.methods && lesson.methods.length > 0 && (
+                <p className="sub">By the method: {lesson.methods.join("; ")}.</p>
+              )}
             </div>
             <Seconds runs={done?.recent ?? []} />
-            <p className="sub tab:text-right">{done?.runs ? `${done.mastered ? "mastered" : `${done.passed} of ${done.runs} good`}${done.best_seconds !== null ? `, best ${clockOf(done.best_seconds)}` : ""}` : `${lesson.minutes} minutes`}</p>
+            <p className="sub tab:text-right">
+              {done?.runs
+                ? `${done.mastered ? "mastered" : `${done.passed} of ${done.runs} good`}${done.best_seconds !== null ? `, best ${clockOf(done.best_seconds)}` : ""}`
+                : `${lesson.minutes} minutes`}
+            </p>
           </li>
         );
       })}

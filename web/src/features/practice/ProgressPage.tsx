@@ -28,7 +28,11 @@ export function ProgressPage() {
         <>
           <Head
             title={`${found.name}: ${good} of ${found.lessons.length} lessons mastered`}
-            sub={found.runs ? `${found.runs} runs; mastered means that the last three were good enough without advice.` : "Nothing practised yet."}
+            sub={
+              found.runs
+                ? `${found.runs} runs; mastered means that the last three were good enough without advice.`
+                : "Nothing practised yet."
+            }
             actions={whose && <Back to="/practice/people">To people</Back>}
           />
           <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_380px]">
@@ -36,7 +40,10 @@ export function ProgressPage() {
             <div className="grid gap-4">
               <SignOffs progress={found} />
               <Habits progress={found} />
-              <Recent progress={found} titles={Object.fromEntries((lessons?.all ?? []).map((lesson) => [lesson.name, lesson.title]))} />
+              <Recent
+                progress={found}
+                titles={Object.fromEntries((lessons?.all ?? []).map((lesson) => [lesson.name, lesson.title]))}
+              />
             </div>
           </div>
         </>
@@ -64,14 +71,20 @@ function Habits({ progress }: { progress: Schemas["PracticeProgress"] }) {
 
 function Recent({ progress, titles }: { progress: Schemas["PracticeProgress"]; titles: Record<string, string> }) {
   const { session } = useHere();
-  const runs = progress.lessons.flatMap((lesson) => lesson.recent.map((run) => ({ ...run, lesson: lesson.lesson }))).sort((a, b) => (a.at < b.at ? 1 : -1));
+  const runs = progress.lessons
+    .flatMap((lesson) => lesson.recent.map((run) => ({ ...run, lesson: lesson.lesson })))
+    .sort((a, b) => (a.at < b.at ? 1 : -1));
   if (!runs.length) return null;
   return (
     <section className="card p-4 tab:p-5" aria-label="Last runs">
       <h2>Last runs</h2>
       <ul className="m-0 list-none p-0">
         {runs.slice(0, 8).map((run) => (
-          <li key={run.id} className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-3 border-t border-line py-1" data-run={run.id}>
+          <li
+            key={run.id}
+            className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-3 border-t border-line py-1"
+            data-run={run.id}
+          >
             <Link className="underline-offset-4" to={`/practice/runs/${run.id}`}>
               {titles[run.lesson] ?? run.lesson}
             </Link>

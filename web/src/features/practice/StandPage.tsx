@@ -47,9 +47,24 @@ function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAga
       setError(wrong);
     }
   };
-  if (judged) return <Outcome judged={judged} gestures={stand.gestures} lesson={lesson} seed={seed} before={before} onAgain={onAgain} />;
+  if (judged)
+    return (
+      <Outcome
+        judged={judged}
+        gestures={stand.gestures}
+        lesson={lesson}
+        seed={seed}
+        before={before}
+        onAgain={onAgain}
+      />
+    );
   return (
-    <div className="grid gap-3" data-frame-ms={stand.frameMs.toFixed(1)} data-seconds={(stand.seen?.seconds ?? 0).toFixed(1)} data-gestures={stand.gestures.length}>
+    <div
+      className="grid gap-3"
+      data-frame-ms={stand.frameMs.toFixed(1)}
+      data-seconds={(stand.seen?.seconds ?? 0).toFixed(1)}
+      data-gestures={stand.gestures.length}
+    >
       <Head
         low
         title={lesson.title}
@@ -65,7 +80,11 @@ function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAga
       />
       <Trouble error={error ?? stand.error} />
       <Advice of={{ lesson: lesson.name, seed }} stand={stand} onAsked={() => setAdvised(true)} />
-      {stand.seen ? <Views lesson={lesson} stand={stand} seen={stand.seen} /> : !stand.error && <Waiting what="Setting the tripod up…" />}
+      {stand.seen ? (
+        <Views lesson={lesson} stand={stand} seen={stand.seen} />
+      ) : (
+        !stand.error && <Waiting what="Setting the tripod up…" />
+      )}
       <p>{lesson.aim}</p>
       <Cautions cautions={lesson.cautions} />
     </div>
@@ -78,11 +97,19 @@ function Views({ lesson, stand, seen }: { lesson: Lesson; stand: Stand; seen: Se
   const tripod = can.includes("legs") || can.includes("feet") || can.includes("carry");
   const tribrach = can.includes("screws") || can.includes("slide");
   const end = (what: { do: string; part: string; amount?: number }) => stand.end({ amount: 0, ...what });
-  const columns = tripod && tribrach ? "desk:grid-cols-[minmax(0,2fr)_minmax(0,1fr)_230px]" : tripod ? "desk:grid-cols-[minmax(0,1fr)_300px]" : "desk:grid-cols-[minmax(0,520px)_minmax(0,1fr)]";
+  const columns =
+    tripod && tribrach
+      ? "desk:grid-cols-[minmax(0,2fr)_minmax(0,1fr)_230px]"
+      : tripod
+        ? "desk:grid-cols-[minmax(0,1fr)_300px]"
+        : "desk:grid-cols-[minmax(0,520px)_minmax(0,1fr)]";
   return (
     <div className={`grid items-start gap-3 ${columns}`}>
       <div className="contents desk:order-last desk:grid desk:gap-3">
-        <section className="card p-3 max-desk:sticky max-desk:top-0 max-desk:z-10 max-tab:p-2" aria-label="What is seen">
+        <section
+          className="card p-3 max-desk:sticky max-desk:top-0 max-desk:z-10 max-tab:p-2"
+          aria-label="What is seen"
+        >
           <Vials seen={seen} shows={lesson.shows} onMove={stand.move} />
         </section>
         {seen.optical && (
@@ -124,10 +151,14 @@ function Advice({ of, stand, onAsked }: { of: { lesson: string; seed: number }; 
         What now?
       </button>
       <p role="status" data-advice data-refused={stand.refused}>
-        {stand.refused ? <b className="font-semibold text-coral">{stand.refused}</b> : advice && (
-          <>
-            <b className="font-semibold">{advice.headline}</b> <span className="sub">{advice.lines.join(" ")}</span>
-          </>
+        {stand.refused ? (
+          <b className="font-semibold text-coral">{stand.refused}</b>
+        ) : (
+          advice && (
+            <>
+              <b className="font-semibold">{advice.headline}</b> <span className="sub">{advice.lines.join(" ")}</span>
+            </>
+          )
         )}
       </p>
       <Trouble error={error} />

@@ -4,7 +4,12 @@ import { useDrag } from "./useDrag";
 
 const HALF = 820;
 const HEAD = 120;
-type Props = { seen: Seen; can: string[]; onMove: (move: Move) => void; onEnd: (what: { do: string; part: string }) => void };
+type Props = {
+  seen: Seen;
+  can: string[];
+  onMove: (move: Move) => void;
+  onEnd: (what: { do: string; part: string }) => void;
+};
 
 export function TripodPlan({ seen, can, onMove, onEnd }: Props) {
   const carry = useDrag({
@@ -14,7 +19,12 @@ export function TripodPlan({ seen, can, onMove, onEnd }: Props) {
   });
   const head = { x: seen.head_right_mm, y: -seen.head_away_mm };
   return (
-    <svg viewBox={`${-HALF} ${-HALF} ${2 * HALF} ${2 * HALF}`} className="block w-full select-none" role="group" aria-label="The tripod from above">
+    <svg
+      viewBox={`${-HALF} ${-HALF} ${2 * HALF} ${2 * HALF}`}
+      className="block w-full select-none"
+      role="group"
+      aria-label="The tripod from above"
+    >
       <defs>
         <pattern id="soil" width="28" height="28" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
           <path d="M0 0v28" stroke="var(--color-line)" strokeWidth="4" />
@@ -28,7 +38,15 @@ export function TripodPlan({ seen, can, onMove, onEnd }: Props) {
       {seen.legs.map((leg) => (
         <Leg key={leg.leg} leg={leg} can={can} onMove={onMove} onEnd={onEnd} />
       ))}
-      <circle cx={head.x} cy={head.y} r={HEAD} fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth="7" fillOpacity="0.85" />
+      <circle
+        cx={head.x}
+        cy={head.y}
+        r={HEAD}
+        fill="var(--color-card)"
+        stroke="var(--color-ink)"
+        strokeWidth="7"
+        fillOpacity="0.85"
+      />
       {can.includes("carry") && (
         <circle
           cx={head.x}
@@ -47,7 +65,17 @@ export function TripodPlan({ seen, can, onMove, onEnd }: Props) {
   );
 }
 
-function Leg({ leg, can, onMove, onEnd }: { leg: Seen["legs"][number]; can: string[]; onMove: Props["onMove"]; onEnd: Props["onEnd"] }) {
+function Leg({
+  leg,
+  can,
+  onMove,
+  onEnd,
+}: {
+  leg: Seen["legs"][number];
+  can: string[];
+  onMove: Props["onMove"];
+  onEnd: Props["onEnd"];
+}) {
   const drag = useDrag({
     onStep: ({ x, y }) => onMove({ do: "foot", leg: leg.leg, right_mm: x, away_mm: -y }),
     onEnd: () => onEnd({ do: "foot", part: leg.leg }),
@@ -59,13 +87,53 @@ function Leg({ leg, can, onMove, onEnd }: { leg: Seen["legs"][number]; can: stri
   const far = Math.hypot(out.x, out.y) || 1;
   return (
     <g data-leg={leg.leg}>
-      <path d={`M${top.x} ${top.y}L${foot.x} ${foot.y}`} stroke="var(--color-ink)" strokeWidth={leg.open ? 10 : 22} strokeDasharray={leg.open ? "26 18" : undefined} />
-      <circle cx={foot.x} cy={foot.y} r="30" fill={leg.pressed ? "var(--color-ink)" : "var(--color-card)"} stroke="var(--color-ink)" strokeWidth="8" />
-      {leg.sinking && <circle cx={foot.x} cy={foot.y} r="48" fill="none" stroke="var(--color-ink)" strokeWidth="4" strokeDasharray="10 12" />}
-      <text x={foot.x + (out.x / far) * 92} y={foot.y + (out.y / far) * 92 + 24} textAnchor="middle" fontSize="74" fontWeight="700" fill="var(--color-ink)">
+      <path
+        d={`M${top.x} ${top.y}L${foot.x} ${foot.y}`}
+        stroke="var(--color-ink)"
+        strokeWidth={leg.open ? 10 : 22}
+        strokeDasharray={leg.open ? "26 18" : undefined}
+      />
+      <circle
+        cx={foot.x}
+        cy={foot.y}
+        r="30"
+        fill={leg.pressed ? "var(--color-ink)" : "var(--color-card)"}
+        stroke="var(--color-ink)"
+        strokeWidth="8"
+      />
+      {leg.sinking && (
+        <circle
+          cx={foot.x}
+          cy={foot.y}
+          r="48"
+          fill="none"
+          stroke="var(--color-ink)"
+          strokeWidth="4"
+          strokeDasharray="10 12"
+        />
+      )}
+      <text
+        x={foot.x + (out.x / far) * 92}
+        y={foot.y + (out.y / far) * 92 + 24}
+        textAnchor="middle"
+        fontSize="74"
+        fontWeight="700"
+        fill="var(--color-ink)"
+      >
         {leg.leg}
       </text>
-      {can.includes("feet") && <circle cx={foot.x} cy={foot.y} r="86" fill="transparent" role="button" aria-label={`Foot ${leg.leg}: drag, or use the arrow keys`} data-foot={leg.leg} {...drag} />}
+      {can.includes("feet") && (
+        <circle
+          cx={foot.x}
+          cy={foot.y}
+          r="86"
+          fill="transparent"
+          role="button"
+          aria-label={`Foot ${leg.leg}: drag, or use the arrow keys`}
+          data-foot={leg.leg}
+          {...drag}
+        />
+      )}
     </g>
   );
 }

@@ -9,7 +9,12 @@ type Drag = {
   /** How far an arrow key goes, and how far with Shift. */
   keys: [step: number, fine: number];
 };
-const ARROWS: Record<string, Step> = { ArrowUp: { x: 0, y: -1 }, ArrowDown: { x: 0, y: 1 }, ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 } };
+const ARROWS: Record<string, Step> = {
+  ArrowUp: { x: 0, y: -1 },
+  ArrowDown: { x: 0, y: 1 },
+  ArrowLeft: { x: -1, y: 0 },
+  ArrowRight: { x: 1, y: 0 },
+};
 
 /** Where a pointer is in the units of the drawing it is over. */
 function inDrawing(event: PointerEvent<SVGElement>): Step {

@@ -5,7 +5,17 @@ import { usePerson } from "../../app/session";
 import { flush, postRun } from "../../device/outbox";
 import type { FaultWork, Gesture, InstrumentWork, MorningWork } from "../../engine/practice";
 
-export type Run = { lesson: string; title: string; seed: number; seconds: number; advised: boolean; gestures?: Gesture[]; instrument?: InstrumentWork; fault?: FaultWork; morning?: MorningWork };
+export type Run = {
+  lesson: string;
+  title: string;
+  seed: number;
+  seconds: number;
+  advised: boolean;
+  gestures?: Gesture[];
+  instrument?: InstrumentWork;
+  fault?: FaultWork;
+  morning?: MorningWork;
+};
 
 export function useSaveRun(): (run: Run) => Promise<void> {
   const { username } = usePerson();

@@ -20,11 +20,25 @@ const MOST_STEP_S = 0.25;
 const MOST_MOVES = 40;
 const FRAMES = 30;
 
-type Live = { state: Record<string, unknown> | null; queue: Move[]; ended: Pick<Gesture, "do" | "part" | "amount">[]; busy: boolean; last: number; times: number[] };
+type Live = {
+  state: Record<string, unknown> | null;
+  queue: Move[];
+  ended: Pick<Gesture, "do" | "part" | "amount">[];
+  busy: boolean;
+  last: number;
+  times: number[];
+};
 const fresh = (): Live => ({ state: null, queue: [], ended: [], busy: false, last: 0, times: [] });
 
 /** What a gesture left behind: axis and tilt as the mechanism has them. */
-const gestureOf = (seen: Seen, what: Pick<Gesture, "do" | "part" | "amount">): Gesture => ({ ...what, seconds: seen.seconds, axis_mm: seen.axis_mm, tilt_arcsec: seen.tilt_arcsec, heading_deg: seen.heading_deg, pressed: seen.legs.filter((leg) => leg.pressed).length });
+const gestureOf = (seen: Seen, what: Pick<Gesture, "do" | "part" | "amount">): Gesture => ({
+  ...what,
+  seconds: seen.seconds,
+  axis_mm: seen.axis_mm,
+  tilt_arcsec: seen.tilt_arcsec,
+  heading_deg: seen.heading_deg,
+  pressed: seen.legs.filter((leg) => leg.pressed).length,
+});
 
 export function useStand(of: Situation, running: boolean): Stand {
   const live = useRef<Live>(fresh());

@@ -24,7 +24,13 @@ export function Round() {
   const { id = "" } = useParams();
   const { draft, change, room } = useDraft(id);
   if (draft === undefined) return <Waiting what="Opening…" />;
-  if (draft === null) return <Head title="This pre-work check is not on this device" sub={<Back to="/bench">It was saved, discarded, or started on another device. To the bench</Back>} />;
+  if (draft === null)
+    return (
+      <Head
+        title="This pre-work check is not on this device"
+        sub={<Back to="/bench">It was saved, discarded, or started on another device. To the bench</Back>}
+      />
+    );
   return <Open draft={draft} change={change} room={room} />;
 }
 
@@ -37,7 +43,11 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
   const done = steps.filter((step) => step.record).length;
   // What can still be made better comes before keeping it as it is.
   const better = steps.find((step) => step.grade === "adjust" || step.grade === "repeat");
-  const discard = useDiscard(draft, `Pre-work check of ${draft.instrument} discarded; its checks stay on record.`, `/bench/readiness/${draft.id}`);
+  const discard = useDiscard(
+    draft,
+    `Pre-work check of ${draft.instrument} discarded; its checks stay on record.`,
+    `/bench/readiness/${draft.id}`,
+  );
   const leave = (step: Step, why: string) => {
     change((each) => withStep(each, step.check, { left_out: why }));
     setLeaving(null);
@@ -75,7 +85,14 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
             />
           ))}
         </ol>
-        <HowItEnds draft={draft} answer={answer} trouble={trouble} noSignal={noSignal} now={now} better={Boolean(better)} />
+        <HowItEnds
+          draft={draft}
+          answer={answer}
+          trouble={trouble}
+          noSignal={noSignal}
+          now={now}
+          better={Boolean(better)}
+        />
       </div>
       <Dialog title="Skip it?" open={leaving !== null} onClose={() => setLeaving(null)}>
         {leaving && <LeaveOut step={leaving} onLeave={(why) => leave(leaving, why)} />}
@@ -84,7 +101,14 @@ function Open({ draft, change, room }: { draft: Draft; change: Change; room: boo
   );
 }
 
-type EndProps = { draft: Draft; answer: ReadinessPreview | null; trouble: unknown; noSignal: boolean; now: Step | undefined; better: boolean };
+type EndProps = {
+  draft: Draft;
+  answer: ReadinessPreview | null;
+  trouble: unknown;
+  noSignal: boolean;
+  now: Step | undefined;
+  better: boolean;
+};
 
 /** What it comes to so far, and keeping it at its end. */
 function HowItEnds({ draft, answer, trouble, noSignal, now, better }: EndProps) {
@@ -98,7 +122,12 @@ function HowItEnds({ draft, answer, trouble, noSignal, now, better }: EndProps) 
     setBusy(false);
   };
   return (
-    <section className="card grid gap-4 p-5 desk:sticky desk:top-5" aria-label="Outcome" aria-live="polite" data-complete={Boolean(answer?.reduced)}>
+    <section
+      className="card grid gap-4 p-5 desk:sticky desk:top-5"
+      aria-label="Outcome"
+      aria-live="polite"
+      data-complete={Boolean(answer?.reduced)}
+    >
       {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
       {answer?.faults.map((fault) => (
@@ -113,13 +142,19 @@ function HowItEnds({ draft, answer, trouble, noSignal, now, better }: EndProps) 
             <p className="text-[1.4rem] font-semibold leading-[1.22]">{answer.reduced.finding.text}</p>
           </div>
           <NextSteps result={answer.reduced} />
-          <button className={`btn site ${better ? "" : "now"}`} disabled={busy || !right.allowed} onClick={() => void finish()}>
+          <button
+            className={`btn site ${better ? "" : "now"}`}
+            disabled={busy || !right.allowed}
+            onClick={() => void finish()}
+          >
             {busy ? "Saving…" : "Save this pre-work check"}
           </button>
           {!right.allowed && <p className="sub">{right.text}</p>}
         </>
       ) : (
-        <p className="text-[1.3rem] font-semibold leading-tight">{now ? <NextReading step={now} /> : "Filled automatically."}</p>
+        <p className="text-[1.3rem] font-semibold leading-tight">
+          {now ? <NextReading step={now} /> : "Filled automatically."}
+        </p>
       )}
     </section>
   );
@@ -131,15 +166,35 @@ function NextReading({ step }: { step: Step }) {
 }
 
 /** One check: done with what it found, at hand with the way in, or left out with the reason. */
-function Line({ step, now, better, draft, onLeave, onTake }: { step: Step; now: boolean; better: boolean; draft: Draft; onLeave: () => void; onTake: () => void }) {
+function Line({
+  step,
+  now,
+  better,
+  draft,
+  onLeave,
+  onTake,
+}: {
+  step: Step;
+  now: boolean;
+  better: boolean;
+  draft: Draft;
+  onLeave: () => void;
+  onTake: () => void;
+}) {
   const kind = useKind(step.check);
   const address = `/bench/new/${draft.instrument}/${step.check}?round=${draft.id}${step.method ? `&method=${step.method}` : ""}`;
   const bad = ["adjust", "repeat", "service"].includes(step.grade ?? "");
   return (
-    <li data-step={step.check} data-state={step.record ? "done" : step.left_out ? "left-out" : now ? "now" : "later"} data-grade={step.grade} className="grid gap-3 px-5 py-4 tab:grid-cols-[minmax(0,1fr)_auto] tab:items-center">
+    <li
+      data-step={step.check}
+      data-state={step.record ? "done" : step.left_out ? "left-out" : now ? "now" : "later"}
+      data-grade={step.grade}
+      className="grid gap-3 px-5 py-4 tab:grid-cols-[minmax(0,1fr)_auto] tab:items-center"
+    >
       <div className="grid gap-1">
         <h2 className={step.left_out ? "text-ink-2" : ""}>
-          {kind?.title ?? step.check} {kind?.quick && !step.record && <span className="sub font-normal">{kind.quick.minutes} min</span>}
+          {kind?.title ?? step.check}{" "}
+          {kind?.quick && !step.record && <span className="sub font-normal">{kind.quick.minutes} min</span>}
         </h2>
         {step.record && (
           <p>
@@ -200,13 +255,26 @@ function LeaveOut({ step, onLeave }: { step: Step; onLeave: (why: string) => voi
 /** What was adjusted, taken again, or judged on the server in the meantime is taken up on its own. */
 function useSettling(draft: Draft, change: Change): void {
   const open = stepsOf(draft).filter(unsettled);
-  const records = useQueries({ queries: open.map((each) => ({ ...recordQuery(each.record ?? ""), retry: false, refetchOnMount: "always" as const })) });
+  const records = useQueries({
+    queries: open.map((each) => ({
+      ...recordQuery(each.record ?? ""),
+      retry: false,
+      refetchOnMount: "always" as const,
+    })),
+  });
   const found = records.map((record) => record.data);
-  const newer = useQueries({ queries: found.map((each) => ({ ...recordQuery(each?.as_left ?? each?.amended_by ?? ""), enabled: Boolean(each?.as_left ?? each?.amended_by), retry: false })) });
+  const newer = useQueries({
+    queries: found.map((each) => ({
+      ...recordQuery(each?.as_left ?? each?.amended_by ?? ""),
+      enabled: Boolean(each?.as_left ?? each?.amended_by),
+      retry: false,
+    })),
+  });
   useEffect(() => {
     open.forEach((step, i) => {
       const record = newer[i]?.data ?? found[i];
-      if (!record?.grade || record.kind !== step.check || (record.id === step.record && record.grade === step.grade)) return;
+      if (!record?.grade || record.kind !== step.check || (record.id === step.record && record.grade === step.grade))
+        return;
       change((each) => withStep(each, step.check, stepFrom(record)));
     });
   });

@@ -44,18 +44,34 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
   const right = may("adjust");
   const answer = guide.data;
   const again = async () => {
-    await happened({ instrument: record.instrument, event: "adjusted", record: record.id, steps: readsNow, note: "" }, `Adjustment of ${record.instrument}`);
+    await happened(
+      { instrument: record.instrument, event: "adjusted", record: record.id, steps: readsNow, note: "" },
+      `Adjustment of ${record.instrument}`,
+    );
     const fresh = await asLeftDocument(document, record.result?.result ?? {});
-    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: person.username, stage: "as-left", pair: record.id, document: fresh, begun: fresh.observations });
+    const draft = begin({
+      kind: record.kind,
+      instrument: record.instrument,
+      owner: person.username,
+      stage: "as-left",
+      pair: record.id,
+      document: fresh,
+      begun: fresh.observations,
+    });
     const round = await roundHolding(person.username, record.id);
     await storeDraft(round ? { ...draft, round } : draft);
     await navigate(`/bench/${draft.id}`);
   };
-  if (!kind.adjustable) return <p>{kind.when_bad.find((step) => step.code === "adjust")?.text ?? "No field adjustment for this check."}</p>;
+  if (!kind.adjustable)
+    return <p>{kind.when_bad.find((step) => step.code === "adjust")?.text ?? "No field adjustment for this check."}</p>;
   if (!answer) return <Trouble error={guide.error} />;
   if (!answer.allowed) return <p>{answer.text}</p>;
-  if (!mine || !right.allowed) return <p className="sub">{right.text || "You are not allowed to make this adjustment: ask the equipment manager."}</p>;
-  if (answer.inputs.length === 0) return <ByHand text={answer.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
+  if (!mine || !right.allowed)
+    return (
+      <p className="sub">{right.text || "You are not allowed to make this adjustment: ask the equipment manager."}</p>
+    );
+  if (answer.inputs.length === 0)
+    return <ByHand text={answer.text} cautions={kind.cautions["adjusting"] ?? []} onAgain={() => void again()} />;
   // Where nothing is turned, old values are noted first: only then is the second round the action that matters.
   const turned = Boolean(answer.screw);
   const hint = instrument.data?.adjusting_tips[record.kind];
@@ -74,8 +90,15 @@ export function Adjusting({ record, document, kind }: { record: RecordOut; docum
         </button>
       )}
       <SinceTheFirstTurn steps={answer.steps} onTakeAway={() => setReadsNow(readsNow.slice(0, -1))} />
-      <button className={`btn site ${last?.done || (turned && record.as_left === null) ? "now" : ""}`} onClick={() => void again()}>
-        {readsNow.length ? "Test again, as left" : turned ? "Adjusted: test again" : "Stored without a note: test again"}
+      <button
+        className={`btn site ${last?.done || (turned && record.as_left === null) ? "now" : ""}`}
+        onClick={() => void again()}
+      >
+        {readsNow.length
+          ? "Test again, as left"
+          : turned
+            ? "Adjusted: test again"
+            : "Stored without a note: test again"}
       </button>
       {record.as_left && <p className="sub">An as-left check exists already; this would be another.</p>}
     </div>
@@ -102,7 +125,15 @@ function SinceTheFirstTurn({ steps, onTakeAway }: { steps: Guided["steps"]; onTa
 }
 
 /** What has no reading while it is done: stored by the instrument's own routine, or fixed by hand. Then once more. */
-function ByHand({ text, cautions, onAgain }: { text: string; cautions: Kind["cautions"][string]; onAgain: () => void }) {
+function ByHand({
+  text,
+  cautions,
+  onAgain,
+}: {
+  text: string;
+  cautions: Kind["cautions"][string];
+  onAgain: () => void;
+}) {
   return (
     <div className="grid gap-3">
       <p className="text-[1.2rem] font-semibold leading-tight">{text}</p>
@@ -133,11 +164,21 @@ function ReadsNow({ answer, onEnter }: { answer: Guided; onEnter: (value: string
       <span className="font-semibold">
         {answer.prompt}, {answer.unit}
       </span>
-      <div className="grid items-end gap-2" style={{ gridTemplateColumns: `repeat(${answer.inputs.length}, minmax(0, 1fr)) auto` }}>
+      <div
+        className="grid items-end gap-2"
+        style={{ gridTemplateColumns: `repeat(${answer.inputs.length}, minmax(0, 1fr)) auto` }}
+      >
         {answer.inputs.map((label, i) => (
           <label key={label} className="grid gap-1">
             {label && <span className="sub">{label}</span>}
-            <NumberField id={i === 0 ? "reads-now" : `reads-now-${i}`} label={label ? `${answer.prompt}, ${label}` : answer.prompt} value={typed[i] ?? ""} onType={(value) => setTyped(typed.map((each, k) => (k === i ? value : each)))} onKey={key(i)} onHere={() => undefined} />
+            <NumberField
+              id={i === 0 ? "reads-now" : `reads-now-${i}`}
+              label={label ? `${answer.prompt}, ${label}` : answer.prompt}
+              value={typed[i] ?? ""}
+              onType={(value) => setTyped(typed.map((each, k) => (k === i ? value : each)))}
+              onKey={key(i)}
+              onHere={() => undefined}
+            />
           </label>
         ))}
         <button className={`btn site ${answer.screw || answer.steps.length ? "" : "now"}`} onClick={enter}>

@@ -50,7 +50,14 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
         <p>The record stays, struck, with your reason. It no longer counts.</p>
         <label className="grid gap-1 font-semibold">
           What is wrong
-          <textarea className="field" rows={2} maxLength={500} value={why} onChange={(e) => setWhy(e.target.value)} placeholder={written("Staff B stood on the wrong peg")} />
+          <textarea
+            className="field"
+            rows={2}
+            maxLength={500}
+            value={why}
+            onChange={(e) => setWhy(e.target.value)}
+            placeholder={written("Staff B stood on the wrong peg")}
+          />
         </label>
         {query && short && <p className="fault">Enter a few words on what was wrong.</p>}
         <Trouble error={trouble} />

@@ -23,12 +23,22 @@ export function BadFinding({ record, result, document }: Props) {
   const { grade } = result.verdict;
   const { next } = result.verdict;
   // What a quick look found is taken in full before anything is turned or stored by it: the core says so.
-  const full = next.some((each) => each.code.startsWith("adjust")) ? undefined : next.find((each) => each.code === "once-more");
-  const [now, setNow] = useState<Code>(grade === "adjust" ? (full ? "real" : "adjust") : grade === "repeat" ? "real" : "without");
+  const full = next.some((each) => each.code.startsWith("adjust"))
+    ? undefined
+    : next.find((each) => each.code === "once-more");
+  const [now, setNow] = useState<Code>(
+    grade === "adjust" ? (full ? "real" : "adjust") : grade === "repeat" ? "real" : "without",
+  );
   const looked = useQuery(impactReviewQuery(record.id));
   if (!kind) return null;
   const again = record.amends !== null || takenAgain(document, formOf(kind, document));
-  const done: Record<Code, boolean> = { real: again, keep: true, adjust: record.as_left !== null, without: false, "impact-review": Boolean(looked.data?.signed) };
+  const done: Record<Code, boolean> = {
+    real: again,
+    keep: true,
+    adjust: record.as_left !== null,
+    without: false,
+    "impact-review": Boolean(looked.data?.signed),
+  };
   const content: Record<Code, ReactNode> = {
     real: (
       <>
@@ -37,7 +47,12 @@ export function BadFinding({ record, result, document }: Props) {
       </>
     ),
     keep: <p className="sub">On record, sealed, with every reading.</p>,
-    adjust: grade === "service" ? <p>Too large for field adjustment: put it on hold and send it to service with this result.</p> : <Adjusting record={record} document={document} kind={kind} />,
+    adjust:
+      grade === "service" ? (
+        <p>Too large for field adjustment: put it on hold and send it to service with this result.</p>
+      ) : (
+        <Adjusting record={record} document={document} kind={kind} />
+      ),
     without: <Without record={record} condition={grade === "adjust" ? null : kind.watch_condition} />,
     "impact-review": <ImpactReview record={record} />,
   };
@@ -50,8 +65,15 @@ export function BadFinding({ record, result, document }: Props) {
           const open = code === now;
           return (
             <li key={code} data-step={code} data-open={open || undefined} className="relative pb-2">
-              <span aria-hidden="true" className={`absolute -left-8 top-[17px] rounded-full border-ink ${open ? "size-5 border-[5px] bg-card" : `ml-[4px] size-3 border-2 ${done[code] ? "bg-ink" : "bg-card"}`}`} />
-              <button className="flex min-h-[48px] w-full items-center gap-3 text-left text-[17px] font-semibold" aria-expanded={open} onClick={() => setNow(code)}>
+              <span
+                aria-hidden="true"
+                className={`absolute -left-8 top-[17px] rounded-full border-ink ${open ? "size-5 border-[5px] bg-card" : `ml-[4px] size-3 border-2 ${done[code] ? "bg-ink" : "bg-card"}`}`}
+              />
+              <button
+                className="flex min-h-[48px] w-full items-center gap-3 text-left text-[17px] font-semibold"
+                aria-expanded={open}
+                onClick={() => setNow(code)}
+              >
                 {step.title}
                 {done[code] && <span className="sub font-normal">done</span>}
               </button>
@@ -64,14 +86,27 @@ export function BadFinding({ record, result, document }: Props) {
             </li>
           );
         })}
-        <span aria-hidden="true" className="absolute -bottom-3 left-[3px] h-5 w-[14px] bg-ink [clip-path:polygon(0_0,100%_0,50%_100%)]" />
+        <span
+          aria-hidden="true"
+          className="absolute -bottom-3 left-[3px] h-5 w-[14px] bg-ink [clip-path:polygon(0_0,100%_0,50%_100%)]"
+        />
       </ol>
     </section>
   );
 }
 
 /** Once more: both in one sheet, which then stands in place of this record; or a fresh check where runs are not joined. */
-function Again({ record, document, kind, taken }: { record: RecordOut; document: CheckDocument; kind: Kind; taken: boolean }) {
+function Again({
+  record,
+  document,
+  kind,
+  taken,
+}: {
+  record: RecordOut;
+  document: CheckDocument;
+  kind: Kind;
+  taken: boolean;
+}) {
   const { username } = usePerson();
   const { may } = useHere();
   const navigate = useNavigate();
@@ -79,10 +114,20 @@ function Again({ record, document, kind, taken }: { record: RecordOut; document:
   if (taken && kind.allows_repeat) return <p className="sub">Both runs are in this record.</p>;
   const again = async () => {
     const round = await roundHolding(username, record.id);
-    if (!kind.allows_repeat) return navigate(`/bench/new/${record.instrument}/${kind.kind}${round ? `?round=${round}` : ""}`);
+    if (!kind.allows_repeat)
+      return navigate(`/bench/new/${record.instrument}/${kind.kind}${round ? `?round=${round}` : ""}`);
     const grown = await repeatDocument(await fromFile(document));
     const why = `${kind.repeat_label}: both runs count together.`;
-    const draft = begin({ kind: record.kind, instrument: record.instrument, owner: username, stage: "as-found", amends: record.id, why, document: grown, ...(round ? { round } : {}) });
+    const draft = begin({
+      kind: record.kind,
+      instrument: record.instrument,
+      owner: username,
+      stage: "as-found",
+      amends: record.id,
+      why,
+      document: grown,
+      ...(round ? { round } : {}),
+    });
     await storeDraft(draft);
     await navigate(`/bench/${draft.id}`);
   };

@@ -20,7 +20,15 @@ export function ImpactReview({ record }: { record: RecordOut }) {
   const { text, advice, effects, events, signed } = back.data;
   const right = may("save-check");
   const sign = () =>
-    happened({ instrument: record.instrument, event: "impact-reviewed", record: record.id, note: note.trim() || "Reviewed: no harm." }, `Review of ${record.instrument}`);
+    happened(
+      {
+        instrument: record.instrument,
+        event: "impact-reviewed",
+        record: record.id,
+        note: note.trim() || "Reviewed: no harm.",
+      },
+      `Review of ${record.instrument}`,
+    );
   return (
     <div className="grid gap-3" data-impact-review>
       <p className="font-semibold">{text}</p>
@@ -28,9 +36,11 @@ export function ImpactReview({ record }: { record: RecordOut }) {
         <p key={each.code}>{each.text}</p>
       ))}
       <ul className="m-0 grid list-none gap-1 p-0">
-        {effects.filter((_, i) => i === 0 || i === 2).map((each) => (
-          <li key={each.code}>{each.text}</li>
-        ))}
+        {effects
+          .filter((_, i) => i === 0 || i === 2)
+          .map((each) => (
+            <li key={each.code}>{each.text}</li>
+          ))}
       </ul>
       {events.length > 0 && (
         <ol className="m-0 grid max-h-[260px] list-none gap-1 overflow-auto border-l-2 border-ink p-0 pl-3">
@@ -54,7 +64,14 @@ export function ImpactReview({ record }: { record: RecordOut }) {
         <>
           <label className="grid gap-1 font-semibold">
             What you reviewed
-            <textarea className="field" rows={2} maxLength={500} value={note} onChange={(e) => setNote(e.target.value)} placeholder="Closures of the flood wall runs: within 2 mm" />
+            <textarea
+              className="field"
+              rows={2}
+              maxLength={500}
+              value={note}
+              onChange={(e) => setNote(e.target.value)}
+              placeholder="Closures of the flood wall runs: within 2 mm"
+            />
           </label>
           <button className="btn site" aria-disabled={!right.allowed} onClick={() => right.allowed && void sign()}>
             Reviewed: no harm

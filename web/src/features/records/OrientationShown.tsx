@@ -14,17 +14,33 @@ import { PlanDrawing } from "../../ui/drawings/PlanDrawing";
 import { Notes, SomethingWrong, Waits } from "./notes";
 import { Sealed } from "./Sealed";
 
-type PointRow = { name: string; path: string; along_mm: number | null; across_mm: number | null; height_mm: number | null };
+type PointRow = {
+  name: string;
+  path: string;
+  along_mm: number | null;
+  across_mm: number | null;
+  height_mm: number | null;
+};
 
-export function OrientationShown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: OutboxItem | undefined }) {
+export function OrientationShown({
+  record,
+  result,
+  waiting,
+}: {
+  record: RecordOut;
+  result: Result;
+  waiting?: OutboxItem | undefined;
+}) {
   const { session } = useHere();
-  const observed = (record.document as { observations?: { station?: { name?: string }; of_set_up?: string } }).observations ?? {};
+  const observed =
+    (record.document as { observations?: { station?: { name?: string }; of_set_up?: string } }).observations ?? {};
   return (
     <div className="grid gap-4">
       <Head
         title={
           <>
-            <span className="tag">{record.instrument}</span> {record.kind === "backsight" ? `backsight at ${observed.station?.name ?? ""}` : "free station"}
+            <span className="tag">{record.instrument}</span>{" "}
+            {record.kind === "backsight" ? `backsight at ${observed.station?.name ?? ""}` : "free station"}
           </>
         }
         sub={`${moment(record.observed_at, session.time_zone)}. ${record.observed_by}.`}

@@ -12,7 +12,15 @@ import { Sealed } from "./Sealed";
 
 type CheckRow = { check: string; title: string; record: string | null; grade: Grade | null; stage: string };
 
-export function RoundShown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: OutboxItem | undefined }) {
+export function RoundShown({
+  record,
+  result,
+  waiting,
+}: {
+  record: RecordOut;
+  result: Result;
+  waiting?: OutboxItem | undefined;
+}) {
   const { session } = useHere();
   const rows = (result.result["checks"] ?? []) as CheckRow[];
   return (
@@ -45,9 +53,16 @@ export function RoundShown({ record, result, waiting }: { record: RecordOut; res
           <h2 className="px-5 pb-1 pt-4">Its checks</h2>
           <ul className="m-0 list-none divide-y divide-line p-0">
             {rows.map((row) => (
-              <li key={row.check} data-check={row.check} className="flex flex-wrap items-center justify-between gap-3 px-5 py-3">
+              <li
+                key={row.check}
+                data-check={row.check}
+                className="flex flex-wrap items-center justify-between gap-3 px-5 py-3"
+              >
                 {row.record ? (
-                  <Link className="inline-flex min-h-[44px] items-center font-semibold underline underline-offset-4" to={`/records/${row.record}`}>
+                  <Link
+                    className="inline-flex min-h-[44px] items-center font-semibold underline underline-offset-4"
+                    to={`/records/${row.record}`}
+                  >
                     {row.title}
                     {row.stage === "as-left" ? ", as left" : ""}
                   </Link>

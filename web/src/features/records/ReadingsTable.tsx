@@ -4,7 +4,17 @@ import { Fragment } from "react";
 import type { Kind } from "../../api/client";
 import { fromFile } from "../../engine";
 import type { CheckDocument } from "../../documents/draft";
-import { type Block, type Field, type Placed, blocksOf, formOf, pathOf, repeatOf, rowsOf, unitOf } from "../../documents/form";
+import {
+  type Block,
+  type Field,
+  type Placed,
+  blocksOf,
+  formOf,
+  pathOf,
+  repeatOf,
+  rowsOf,
+  unitOf,
+} from "../../documents/form";
 import { listAt, textAt } from "../../documents/paths";
 import { written } from "../../api/writing";
 import { capital, lowered, ordinal } from "../../ui/words";
@@ -13,7 +23,12 @@ type Props = { document: CheckDocument; setAside: string[] };
 
 export function ReadingsTable({ id, document: stored, kind, setAside }: Props & { id: string; kind: Kind }) {
   // Plain numbers of a record that came from elsewhere are metres whatever its unit: the core writes them as typed.
-  const typed = useQuery({ queryKey: ["typed", id], queryFn: () => fromFile(stored), staleTime: Infinity, networkMode: "always" });
+  const typed = useQuery({
+    queryKey: ["typed", id],
+    queryFn: () => fromFile(stored),
+    staleTime: Infinity,
+    networkMode: "always",
+  });
   const document = typed.data ?? stored;
   return (
     <section className="card grid gap-4 overflow-x-auto p-5" aria-label="Readings">
@@ -31,11 +46,20 @@ export function ReadingsTable({ id, document: stored, kind, setAside }: Props & 
 }
 
 function BlockShown({ block: { entry, head, columns }, ...props }: Props & { block: Block }) {
-  const groups = (column: Placed[]) => column.map((group) => (group.rows ? <Rows key={group.path} group={group} {...props} /> : <Entered key={group.path + group.title} group={group} {...props} />));
+  const groups = (column: Placed[]) =>
+    column.map((group) =>
+      group.rows ? (
+        <Rows key={group.path} group={group} {...props} />
+      ) : (
+        <Entered key={group.path + group.title} group={group} {...props} />
+      ),
+    );
   if (!entry && columns.length < 2) return <>{groups([...head, ...columns.flat()])}</>;
   return (
     <div className="grid gap-2 border-t border-line pt-3" data-entry={entry?.index}>
-      <h3 className="font-semibold">{entry ? `${capital(ordinal(entry.index))} ${entry.each.noun}` : head[0]?.title}</h3>
+      <h3 className="font-semibold">
+        {entry ? `${capital(ordinal(entry.index))} ${entry.each.noun}` : head[0]?.title}
+      </h3>
       {groups(head)}
       <div className={columns.length > 1 ? "grid gap-4 tab:grid-cols-2" : "grid gap-4"}>
         {columns.map((column, i) => (
@@ -49,7 +73,9 @@ function BlockShown({ block: { entry, head, columns }, ...props }: Props & { blo
 }
 
 function Entered({ group, document }: Props & { group: Placed }) {
-  const answer = group.fields.map((field) => ({ field, text: textAt(document, pathOf(group, field, null)) })).filter((each) => each.text && each.field.kind !== "switch");
+  const answer = group.fields
+    .map((field) => ({ field, text: textAt(document, pathOf(group, field, null)) }))
+    .filter((each) => each.text && each.field.kind !== "switch");
   if (!answer.length) return null;
   return (
     <dl aria-label={group.title} className="m-0 grid grid-cols-[fit-content(70%)_minmax(0,1fr)] gap-x-4 gap-y-1">
@@ -57,7 +83,10 @@ function Entered({ group, document }: Props & { group: Placed }) {
         <div key={field.name} className="contents">
           <dt className="sub">{group.entry && answer.length === 1 ? group.title : field.label}</dt>
           <dd className="m-0">
-            <span className={field.kind === "choice" ? "" : "font-mono"}>{field.options.find((option) => option.value === text)?.label ?? text}</span> {unitOf(field, document)}
+            <span className={field.kind === "choice" ? "" : "font-mono"}>
+              {field.options.find((option) => option.value === text)?.label ?? text}
+            </span>{" "}
+            {unitOf(field, document)}
           </dd>
         </div>
       ))}
@@ -142,9 +171,11 @@ function checkedOff(kind: Kind, document: CheckDocument): string {
 /** The circumstances as they were given, in a sentence: "Conditions: warm-up 12 min, wind calm." */
 function circumstances(kind: Kind, document: CheckDocument): string {
   const given = new Map(Object.entries(document.conditions ?? {}));
-  const parts = kind.conditions.filter(({ name }) => given.has(name)).map(({ name, label, unit, options }) => {
-    const text = String(given.get(name));
-    return `${lowered(label)} ${lowered(options.find((option) => option.value === text)?.label ?? `${written(text)} ${unit}`)}`;
-  });
+  const parts = kind.conditions
+    .filter(({ name }) => given.has(name))
+    .map(({ name, label, unit, options }) => {
+      const text = String(given.get(name));
+      return `${lowered(label)} ${lowered(options.find((option) => option.value === text)?.label ?? `${written(text)} ${unit}`)}`;
+    });
   return parts.length ? `Conditions: ${parts.join(", ")}.` : "";
 }

@@ -32,14 +32,18 @@ export function RecordPage() {
   const item = items.find((item) => item.id === id);
   const local = item ? localRecord(item, name) : null;
   const record = useQuery({ ...recordQuery(id), enabled: !local });
-  if (local?.result && local.kind === "set-up") return <SetUpShown record={local} result={local.result} waiting={item} />;
-  if (local?.result && ORIENTATION_KINDS.includes(local.kind)) return <OrientationShown record={local} result={local.result} waiting={item} />;
-  if (local?.result && local.kind === "pre-survey") return <RoundShown record={local} result={local.result} waiting={item} />;
+  if (local?.result && local.kind === "set-up")
+    return <SetUpShown record={local} result={local.result} waiting={item} />;
+  if (local?.result && ORIENTATION_KINDS.includes(local.kind))
+    return <OrientationShown record={local} result={local.result} waiting={item} />;
+  if (local?.result && local.kind === "pre-survey")
+    return <RoundShown record={local} result={local.result} waiting={item} />;
   if (local?.result) return <Shown key={id} record={local} result={local.result} waiting={item} />;
   if (record.isPending) return <Waiting what="Loading the record…" />;
   if (!record.data) return <Trouble error={record.error} />;
   const { result } = record.data;
-  if (!result) return <Head title={`${record.data.instrument}: ${record.data.kind}`} sub={record.data.note || record.data.why} />;
+  if (!result)
+    return <Head title={`${record.data.instrument}: ${record.data.kind}`} sub={record.data.note || record.data.why} />;
   if (record.data.category === "set-up") return <SetUpShown record={record.data} result={result} />;
   if (record.data.category === "orientation") return <OrientationShown record={record.data} result={result} />;
   if (record.data.category === "round") return <RoundShown record={record.data} result={result} />;
@@ -54,13 +58,17 @@ function Shown({ record, result, waiting }: { record: RecordOut; result: Result;
   const kind = useKind(record.kind);
   const document = record.document as unknown as CheckDocument;
   const guided = record.stage === "as-found" && isBad(result) && !record.amended_by;
-  const by = record.entered_by === record.observed_by ? record.observed_by : `${record.observed_by}, saved by ${record.entered_by}`;
+  const by =
+    record.entered_by === record.observed_by
+      ? record.observed_by
+      : `${record.observed_by}, saved by ${record.entered_by}`;
   return (
     <div className="grid gap-4">
       <Head
         title={
           <>
-            <span className="tag">{record.instrument}</span>: {kind ? lowered(kind.title) : record.kind}, {record.stage === "as-left" ? "as left" : "as found"}
+            <span className="tag">{record.instrument}</span>: {kind ? lowered(kind.title) : record.kind},{" "}
+            {record.stage === "as-left" ? "as left" : "as found"}
           </>
         }
         sub={`${moment(record.observed_at, session.time_zone)}. ${by}.${record.taken_out_for ? ` Taken out: ${record.taken_out_for}.` : ""}`}
@@ -141,7 +149,11 @@ function Companion({ record }: { record: RecordOut }) {
   return (
     <section className="card grid gap-2 p-5" data-pair>
       <h2>{record.pair ? "After adjusting" : "Adjusted since"}</h2>
-      <p>{record.pair ? "This is how it was left. The as-found check is linked here." : "The as-left check is linked here."}</p>
+      <p>
+        {record.pair
+          ? "This is how it was left. The as-found check is linked here."
+          : "The as-left check is linked here."}
+      </p>
       <Link className="btn" to={`/records/${other}`}>
         {record.pair ? "As found" : "As left"}
       </Link>

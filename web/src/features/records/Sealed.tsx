@@ -10,7 +10,10 @@ export function Sealed({ record, what, waiting }: { record: RecordOut; what: str
   return (
     <div className="grid justify-items-start gap-2">
       <p className="sub">
-        {what} by Naveta {record.core_version}. Not an accredited calibration. {waiting ? "Sealed when it reaches the server." : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
+        {what} by Naveta {record.core_version}. Not an accredited calibration.{" "}
+        {waiting
+          ? "Sealed when it reaches the server."
+          : `Record ${record.sequence} of ${record.instrument}, seal ${record.digest.slice(0, 12)}…`}
       </p>
       {!waiting && (
         <button className="link min-h-[44px] no-print" disabled={query.isFetching} onClick={() => void query.refetch()}>
@@ -22,17 +25,20 @@ export function Sealed({ record, what, waiting }: { record: RecordOut; what: str
         <div role="status" data-recomputed={found.same ? "same" : "other"}>
           {found.same ? (
             <p>
-              <b className="font-semibold">The same result</b>: every figure and sentence, by Naveta {found.core_version}.
+              <b className="font-semibold">The same result</b>: every figure and sentence, by Naveta{" "}
+              {found.core_version}.
             </p>
           ) : (
             <>
               <p className="font-semibold">
-                {found.differences.length === 1 ? "One thing is" : `${found.differences.length} things are`} different by Naveta {found.core_version}. The record stays as it was judged.
+                {found.differences.length === 1 ? "One thing is" : `${found.differences.length} things are`} different
+                by Naveta {found.core_version}. The record stays as it was judged.
               </p>
               <ul className="m-0 list-none divide-y divide-line p-0">
                 {found.differences.map((each) => (
                   <li key={each.path} className="py-1">
-                    <span className="font-mono text-[15px]">{each.path}</span>: {each.stored} <span className="sub">now</span> {each.now}
+                    <span className="font-mono text-[15px]">{each.path}</span>: {each.stored}{" "}
+                    <span className="sub">now</span> {each.now}
                   </li>
                 ))}
               </ul>

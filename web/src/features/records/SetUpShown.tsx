@@ -35,7 +35,15 @@ function Oriented({ rows }: { rows: RecordRow[] }) {
   );
 }
 
-export function SetUpShown({ record, result, waiting }: { record: RecordOut; result: Result; waiting?: OutboxItem | undefined }) {
+export function SetUpShown({
+  record,
+  result,
+  waiting,
+}: {
+  record: RecordOut;
+  result: Result;
+  waiting?: OutboxItem | undefined;
+}) {
   const { session } = useHere();
   const observed = (record.document as { observations?: Observed }).observations ?? {};
   const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "set up";

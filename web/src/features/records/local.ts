@@ -2,7 +2,15 @@
 import type { RecordOut } from "../../api/client";
 import type { OutboxItem } from "../../device/device";
 
-type Body = { stage: string; pair: string | null; amends: string | null; why: string; observed_at: string; observed_by: string | null; entry: string };
+type Body = {
+  stage: string;
+  pair: string | null;
+  amends: string | null;
+  why: string;
+  observed_at: string;
+  observed_by: string | null;
+  entry: string;
+};
 
 /** null for a outbox item this device could not calculate. */
 export function localRecord(item: OutboxItem, by: string): RecordOut | null {

@@ -8,7 +8,11 @@ import { Amend } from "./Amend";
 /** It is on this device only, and what will become of it. */
 export function Waits({ item }: { item: OutboxItem }) {
   return (
-    <div className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3" role="status" data-waits={item.state}>
+    <div
+      className="card flex flex-wrap items-center justify-between gap-3 px-5 py-3"
+      role="status"
+      data-waits={item.state}
+    >
       <span>
         <b>{item.state === "waiting" ? "Stored on this device." : "The server rejected it."}</b>{" "}
         {item.problem?.title ?? "Sent automatically when you are online, and recalculated there."}
@@ -41,7 +45,11 @@ export function Notes({ record }: { record: RecordOut }) {
       )}
       {record.amends && record.why && (
         <p className="caution">
-          This corrects an <Link className="underline" to={`/records/${record.amends}`}>earlier record</Link>: {record.why}
+          This corrects an{" "}
+          <Link className="underline" to={`/records/${record.amends}`}>
+            earlier record
+          </Link>
+          : {record.why}
         </p>
       )}
     </>

@@ -11,12 +11,16 @@ export function ChainEnds() {
   return (
     <section className="card grid gap-3 p-5" aria-label="Ends of all chains">
       <h2>The ends of all chains</h2>
-      <p className="sub">One line a day says how every instrument's records end. Print it, or keep it where this server cannot write: as long as it comes out again, nothing before that day was changed.</p>
+      <p className="sub">
+        One line a day says how every instrument's records end. Print it, or keep it where this server cannot write: as
+        long as it comes out again, nothing before that day was changed.
+      </p>
       <Trouble error={query.error} />
       {query.data && (
         <div className="grid gap-1 rounded-md border border-line p-3" data-chain-ends>
           <p>
-            {day(query.data.day, "UTC")}: {query.data.records} records of {query.data.instruments} instruments, up to arrival {query.data.arrival}
+            {day(query.data.day, "UTC")}: {query.data.records} records of {query.data.instruments} instruments, up to
+            arrival {query.data.arrival}
           </p>
           <p className="break-all font-mono text-[15px]">{query.data.digest}</p>
         </div>
@@ -56,13 +60,31 @@ function Compare() {
     >
       <label className="sub grid gap-1">
         Lines of earlier days
-        <textarea className="field min-h-[72px] font-mono text-[15px]" value={text} onChange={(event) => { setText(event.target.value); setFound(null); }} />
+        <textarea
+          className="field min-h-[72px] font-mono text-[15px]"
+          value={text}
+          onChange={(event) => {
+            setText(event.target.value);
+            setFound(null);
+          }}
+        />
       </label>
       <button className="btn justify-self-start" disabled={!text.trim()}>
         Compare
       </button>
       <Trouble error={trouble} />
-      {found && (found.length ? found.map((each) => <p key={each.line} className="fault" data-differs>{each.text}</p>) : <p className="font-semibold" data-same>Every line comes out again: the records up to those days are unchanged.</p>)}
+      {found &&
+        (found.length ? (
+          found.map((each) => (
+            <p key={each.line} className="fault" data-differs>
+              {each.text}
+            </p>
+          ))
+        ) : (
+          <p className="font-semibold" data-same>
+            Every line comes out again: the records up to those days are unchanged.
+          </p>
+        ))}
     </form>
   );
 }

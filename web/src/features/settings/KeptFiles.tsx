@@ -11,7 +11,17 @@ import { untilRestored } from "./restored";
 type File = Schemas["KeptFileOut"];
 const SHOWN = 6;
 
-export function KeptFiles({ files, empty, written, restores = false }: { files: File[]; empty: string; written: (at: string) => string; restores?: boolean }) {
+export function KeptFiles({
+  files,
+  empty,
+  written,
+  restores = false,
+}: {
+  files: File[];
+  empty: string;
+  written: (at: string) => string;
+  restores?: boolean;
+}) {
   const [all, setAll] = useState(false);
   const [pending, setPending] = useState<{ file: File; action: "restore" | "remove" } | null>(null);
   if (!files.length) return empty ? <p>{empty}</p> : null;
@@ -19,7 +29,11 @@ export function KeptFiles({ files, empty, written, restores = false }: { files: 
     <>
       <ul className="m-0 list-none divide-y divide-line border-y border-line p-0">
         {(all ? files : files.slice(0, SHOWN)).map((file) => (
-          <li key={file.name} className="grid items-center gap-x-4 py-1 tab:grid-cols-[minmax(0,1fr)_80px_auto]" data-file={file.name}>
+          <li
+            key={file.name}
+            className="grid items-center gap-x-4 py-1 tab:grid-cols-[minmax(0,1fr)_80px_auto]"
+            data-file={file.name}
+          >
             <span className="min-w-0">
               <a className="font-semibold" href={`/api/kept-files/${file.name}`} download>
                 {written(file.at)}
@@ -50,7 +64,17 @@ export function KeptFiles({ files, empty, written, restores = false }: { files: 
   );
 }
 
-function Ask({ file, action, when, onClose }: { file: File; action: "restore" | "remove"; when: string; onClose: () => void }) {
+function Ask({
+  file,
+  action,
+  when,
+  onClose,
+}: {
+  file: File;
+  action: "restore" | "remove";
+  when: string;
+  onClose: () => void;
+}) {
   const client = useQueryClient();
   const { busy, trouble, run } = useSaving(() => fetchAgain(client, { queryKey: safeKeepingQuery.queryKey }));
   const path = { params: { path: { name: file.name } } };
@@ -73,7 +97,11 @@ function Ask({ file, action, when, onClose }: { file: File; action: "restore" | 
             : `Everything goes back to ${when}. What was saved after it is set aside on the server, not lost, but nobody sees it any more. Everybody may have to sign in again.`}
         </p>
         <Trouble error={trouble} />
-        <button className="btn now site" disabled={busy} onClick={() => void (action === "remove" ? remove() : restore())}>
+        <button
+          className="btn now site"
+          disabled={busy}
+          onClick={() => void (action === "remove" ? remove() : restore())}
+        >
           {action === "remove" ? "Remove" : busy ? "Restoring…" : "Restore"}
         </button>
       </div>

@@ -26,7 +26,9 @@ const unitOf = (unit: string): string => SIGNS[unit] ?? unit;
 /** What checks of a kind of instrument judge, each once. */
 function useQuantities(kind: string): Quantity[] {
   const kinds = useKinds();
-  const all = kinds.filter((check) => check.applies_to.includes(kind)).flatMap((check) => check.limited.map((quantity) => ({ ...quantity, check: check.title })));
+  const all = kinds
+    .filter((check) => check.applies_to.includes(kind))
+    .flatMap((check) => check.limited.map((quantity) => ({ ...quantity, check: check.title })));
   return [...new Map(all.map((quantity) => [quantity.name, quantity])).values()];
 }
 
@@ -51,10 +53,22 @@ export function Limits() {
       />
       {limits.isPending && <Waiting what="Loading the limits…" />}
       <Trouble error={limits.error} />
-      {limits.data && !limits.data.length && <p className="card p-5">No limit of your own is set: every check is judged by its default limit, which each verdict names with its source.</p>}
-      {limits.data && limits.data.length > 0 && <Rules rules={limits.data} onEdit={right.allowed ? setEditing : null} />}
+      {limits.data && !limits.data.length && (
+        <p className="card p-5">
+          No limit of your own is set: every check is judged by its default limit, which each verdict names with its
+          source.
+        </p>
+      )}
+      {limits.data && limits.data.length > 0 && (
+        <Rules rules={limits.data} onEdit={right.allowed ? setEditing : null} />
+      )}
       <Changes about="limits" />
-      <Dialog title={editing === "new" ? "Set a limit" : "Change this limit"} open={editing !== null} onClose={() => setEditing(null)} wide>
+      <Dialog
+        title={editing === "new" ? "Set a limit" : "Change this limit"}
+        open={editing !== null}
+        onClose={() => setEditing(null)}
+        wide
+      >
         {editing !== null && <LimitForm rule={editing === "new" ? null : editing} onDone={() => setEditing(null)} />}
       </Dialog>
     </div>
@@ -78,7 +92,9 @@ function Rules({ rules, onEdit }: { rules: Rule[]; onEdit: ((rule: Rule) => void
         <tbody>
           {rules.map((rule) => (
             <tr key={rule.id} className="border-b border-line" data-limit={rule.quantity}>
-              <td className="py-2 pr-4">{rule.model_name || `Every ${written(KIND_NAMES[rule.kind] ?? rule.kind).toLowerCase()}`}</td>
+              <td className="py-2 pr-4">
+                {rule.model_name || `Every ${written(KIND_NAMES[rule.kind] ?? rule.kind).toLowerCase()}`}
+              </td>
               <td className="py-2 pr-4">{rule.class_of_work || "all"}</td>
               <td className="py-2 pr-4">
                 <Called rule={rule} />
@@ -94,7 +110,11 @@ function Rules({ rules, onEdit }: { rules: Rule[]; onEdit: ((rule: Rule) => void
               </td>
               <td className="py-1">
                 {onEdit && (
-                  <button className="btn !px-3" aria-label={`Change: ${rule.model_name || rule.kind}, ${rule.quantity}`} onClick={() => onEdit(rule)}>
+                  <button
+                    className="btn !px-3"
+                    aria-label={`Change: ${rule.model_name || rule.kind}, ${rule.quantity}`}
+                    onClick={() => onEdit(rule)}
+                  >
                     Change
                   </button>
                 )}
@@ -112,13 +132,35 @@ function Called({ rule }: { rule: Rule }) {
   return quantity ? `${quantity.label}, ${unitOf(quantity.unit)}` : rule.quantity;
 }
 
-type Form = { scope: string; class_of_work: string; quantity: string; use: string; watch: string; adjust: string; source: string; version: number | null };
+type Form = {
+  scope: string;
+  class_of_work: string;
+  quantity: string;
+  use: string;
+  watch: string;
+  adjust: string;
+  source: string;
+  version: number | null;
+};
 const asText = (figure: number | null): string => (figure === null ? "" : String(figure));
 const formOf = (rule: Rule | null): Form =>
   rule
-    ? { scope: rule.model ? `model:${rule.model}` : rule.kind, class_of_work: rule.class_of_work, quantity: rule.quantity, use: asText(rule.use), watch: asText(rule.watch), adjust: asText(rule.adjust), source: rule.source, version: rule.version }
+    ? {
+        scope: rule.model ? `model:${rule.model}` : rule.kind,
+        class_of_work: rule.class_of_work,
+        quantity: rule.quantity,
+        use: asText(rule.use),
+        watch: asText(rule.watch),
+        adjust: asText(rule.adjust),
+        source: rule.source,
+        version: rule.version,
+      }
     : { scope: "level", class_of_work: "", quantity: "", use: "", watch: "", adjust: "", source: "", version: null };
-const bodyOf = ({ scope, ...form }: Form) => ({ ...form, model: scope.startsWith("model:") ? Number(scope.slice(6)) : null, kind: scope.startsWith("model:") ? "" : scope });
+const bodyOf = ({ scope, ...form }: Form) => ({
+  ...form,
+  model: scope.startsWith("model:") ? Number(scope.slice(6)) : null,
+  kind: scope.startsWith("model:") ? "" : scope,
+});
 
 function LimitForm({ rule, onDone }: { rule: Rule | null; onDone: () => void }) {
   const client = useQueryClient();
@@ -133,12 +175,30 @@ function LimitForm({ rule, onDone }: { rule: Rule | null; onDone: () => void }) 
     setForm((mine) => ({ ...mine, version: now.find((each) => each.id === rule?.id)?.version ?? mine.version }));
   });
   const look = () => run(async () => setPreview(await data(api.POST("/api/limits/preview", { body: bodyOf(form) }))));
-  const save = async () => (await run(() => data(api.PUT("/api/limits", { body: bodyOf(form) })), "Limit set: the next check is judged by it.")) && onDone();
-  const drop = async () => (await run(() => api.DELETE("/api/limits/{pk}", { params: { path: { pk: rule?.id ?? 0 } } }), "The default limit holds again.")) && onDone();
+  const save = async () =>
+    (await run(
+      () => data(api.PUT("/api/limits", { body: bodyOf(form) })),
+      "Limit set: the next check is judged by it.",
+    )) && onDone();
+  const drop = async () =>
+    (await run(
+      () => api.DELETE("/api/limits/{pk}", { params: { path: { pk: rule?.id ?? 0 } } }),
+      "The default limit holds again.",
+    )) && onDone();
   return (
-    <form className="grid gap-4" onSubmit={(event) => { event.preventDefault(); void look(); }}>
+    <form
+      className="grid gap-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void look();
+      }}
+    >
       <LimitFields form={form} fixed={rule !== null} trouble={trouble} onSet={set} />
-      {meanwhile ? <Meanwhile problem={meanwhile} onTheirs={onDone} /> : !(trouble instanceof Problem && trouble.faults.length) && <Trouble error={trouble} />}
+      {meanwhile ? (
+        <Meanwhile problem={meanwhile} onTheirs={onDone} />
+      ) : (
+        !(trouble instanceof Problem && trouble.faults.length) && <Trouble error={trouble} />
+      )}
       {preview && <Altered preview={preview} />}
       <div className="flex flex-wrap gap-3">
         {preview ? (
@@ -158,7 +218,17 @@ function LimitForm({ rule, onDone }: { rule: Rule | null; onDone: () => void }) 
   );
 }
 
-function LimitFields({ form, fixed: isFixed, trouble, onSet }: { form: Form; fixed: boolean; trouble: unknown; onSet: (more: Partial<Form>) => void }) {
+function LimitFields({
+  form,
+  fixed: isFixed,
+  trouble,
+  onSet,
+}: {
+  form: Form;
+  fixed: boolean;
+  trouble: unknown;
+  onSet: (more: Partial<Form>) => void;
+}) {
   const models = useQuery(modelsQuery).data ?? [];
   const classes = useQuery(classesQuery).data ?? [];
   const kind = models.find((model) => `model:${model.id}` === form.scope)?.kind ?? form.scope;
@@ -167,14 +237,26 @@ function LimitFields({ form, fixed: isFixed, trouble, onSet }: { form: Form; fix
   const at = (path: string) => faultsAt(trouble, path);
   const figure = (name: "use" | "watch" | "adjust", label: string, hint: string) => (
     <Field label={unit ? `${label}, ${unit}` : label} faults={at(name)}>
-      <input className="field font-mono" inputMode="decimal" autoComplete="off" value={form[name]} placeholder={hint} onChange={(event) => onSet({ [name]: event.target.value })} />
+      <input
+        className="field font-mono"
+        inputMode="decimal"
+        autoComplete="off"
+        value={form[name]}
+        placeholder={hint}
+        onChange={(event) => onSet({ [name]: event.target.value })}
+      />
     </Field>
   );
   return (
     <>
       <div className="grid items-start gap-4 tab:grid-cols-2">
         <Field label="For" faults={at("kind").concat(at("model"))}>
-          <select className="field" disabled={isFixed} value={form.scope} onChange={(event) => onSet({ scope: event.target.value, quantity: "" })}>
+          <select
+            className="field"
+            disabled={isFixed}
+            value={form.scope}
+            onChange={(event) => onSet({ scope: event.target.value, quantity: "" })}
+          >
             {Object.entries(KIND_NAMES).map(([value, label]) => (
               <option key={value} value={value}>
                 Every {written(label).toLowerCase()}
@@ -188,7 +270,12 @@ function LimitFields({ form, fixed: isFixed, trouble, onSet }: { form: Form; fix
           </select>
         </Field>
         <Field label="Quantity" faults={at("quantity")}>
-          <select className="field" disabled={isFixed} value={form.quantity} onChange={(event) => onSet({ quantity: event.target.value })}>
+          <select
+            className="field"
+            disabled={isFixed}
+            value={form.quantity}
+            onChange={(event) => onSet({ quantity: event.target.value })}
+          >
             <option value="">Choose</option>
             {quantities.map((quantity) => (
               <option key={quantity.name} value={quantity.name}>
@@ -198,11 +285,29 @@ function LimitFields({ form, fixed: isFixed, trouble, onSet }: { form: Form; fix
           </select>
         </Field>
         <Field label="Class of work" sub="Empty: all work. A check asks which it is." faults={at("class_of_work")}>
-          <input className="field" disabled={isFixed} list="classes" value={form.class_of_work} maxLength={40} placeholder="bridge bearings" onChange={(event) => onSet({ class_of_work: event.target.value })} />
-          <datalist id="classes">{classes.map((name) => <option key={name} value={name} />)}</datalist>
+          <input
+            className="field"
+            disabled={isFixed}
+            list="classes"
+            value={form.class_of_work}
+            maxLength={40}
+            placeholder="bridge bearings"
+            onChange={(event) => onSet({ class_of_work: event.target.value })}
+          />
+          <datalist id="classes">
+            {classes.map((name) => (
+              <option key={name} value={name} />
+            ))}
+          </datalist>
         </Field>
         <Field label="Source" sub="Every verdict names it." faults={at("source")}>
-          <input className="field" value={form.source} maxLength={200} placeholder="specification of the bridge, section 4" onChange={(event) => onSet({ source: event.target.value })} />
+          <input
+            className="field"
+            value={form.source}
+            maxLength={200}
+            placeholder="specification of the bridge, section 4"
+            onChange={(event) => onSet({ source: event.target.value })}
+          />
         </Field>
       </div>
       <div className="grid items-start gap-4 tab:grid-cols-3">
@@ -218,9 +323,15 @@ function LimitFields({ form, fixed: isFixed, trouble, onSet }: { form: Form; fix
 function Altered({ preview }: { preview: Schemas["LimitPreview"] }) {
   const { looked_at: looked, changes } = preview;
   return (
-    <section className="grid gap-2 border-t border-line pt-3" aria-label="What it would change" data-altered={changes.length}>
+    <section
+      className="grid gap-2 border-t border-line pt-3"
+      aria-label="What it would change"
+      data-altered={changes.length}
+    >
       <p className="font-semibold">
-        {changes.length === 0 ? `None of ${looked} latest checks would be graded otherwise.` : `${changes.length} of ${looked} latest checks would be graded otherwise. Their records stay as they are.`}
+        {changes.length === 0
+          ? `None of ${looked} latest checks would be graded otherwise.`
+          : `${changes.length} of ${looked} latest checks would be graded otherwise. Their records stay as they are.`}
       </p>
       <ul className="m-0 grid list-none gap-1 p-0">
         {changes.slice(0, 12).map((change) => (

@@ -6,12 +6,14 @@ import { type Schemas, api, data } from "../../api/client";
 import { safeKeepingQuery } from "../../api/queries";
 import { StepError, steps } from "../../api/steps";
 import { useHere } from "../../app/session";
+import { FileInput } from "../../ui/FileInput";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { SettingsTabs } from "../../ui/Tabs";
 import { useSaving } from "../../ui/useSaving";
 import { moment } from "../../ui/words";
 import { ChainEnds } from "./ChainEnds";
 import { KeptFiles } from "./KeptFiles";
+import { Bar } from "./Bar";
 import { Verify } from "./Verify";
 
 type Keeping = Schemas["SafeKeeping"];
@@ -41,7 +43,12 @@ function Loaded() {
           {text}
         </p>
       ))}
-      {found?.restored && <p className={found.restored.ok ? "card p-4" : "fault"} data-restored={found.restored.ok}>{found.restored.ok ? "The last restore was done. " : "The last restore was not done. "}{found.restored.text}</p>}
+      {found?.restored && (
+        <p className={found.restored.ok ? "card p-4" : "fault"} data-restored={found.restored.ok}>
+          {found.restored.ok ? "The last restore was done. " : "The last restore was not done. "}
+          {found.restored.text}
+        </p>
+      )}
       {found && (
         <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,7fr)_minmax(0,5fr)]">
           <div className="grid gap-4">
@@ -59,7 +66,8 @@ function Loaded() {
 }
 
 const GB = 1e9;
-const subOf = (found: Keeping) => `${found.daily ? "One is written automatically every day." : "The daily backup is switched off on this server."} ${Math.round(found.free_bytes / GB)} of ${Math.round(found.total_bytes / GB)} GB of the disk are free.`;
+const subOf = (found: Keeping) =>
+  `${found.daily ? "One is written automatically every day." : "The daily backup is switched off on this server."} ${Math.round(found.free_bytes / GB)} of ${Math.round(found.total_bytes / GB)} GB of the disk are free.`;
 
 function Backups({ found }: { found: Keeping }) {
   const client = useQueryClient();
@@ -70,33 +78,30 @@ function Backups({ found }: { found: Keeping }) {
     <section className="card grid gap-3 p-5" aria-label="Backups">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <h2>Backups</h2>
-        <button className="btn now" disabled={busy} onClick={() => void run(() => data(api.POST("/api/backups")), "Backup written and read again.")}>
+        <button
+          className="btn now"
+          disabled={busy}
+          onClick={() => void run(() => data(api.POST("/api/backups")), "Backup written and read again.")}
+        >
           {busy ? "Writing…" : "Back up now"}
         </button>
       </div>
-      <p className="sub">Database, key and files in one file. Copy it to another place now and then: this machine can be lost with everything on it.</p>
+      <p className="sub">
+        Database, key and files in one file. Copy it to another place now and then: this machine can be lost with
+        everything on it.
+      </p>
       <Trouble error={trouble} />
-      <KeptFiles files={found.files.filter((file) => file.what === "backup")} empty="No backup yet." written={(at) => moment(at, session.time_zone)} restores />
+      <KeptFiles
+        files={found.files.filter((file) => file.what === "backup")}
+        empty="No backup yet."
+        written={(at) => moment(at, session.time_zone)}
+        restores
+      />
       <label className="sub grid gap-1">
         A backup from elsewhere
         <FileInput accept=".zip" onFile={(file) => void add(file)} />
       </label>
     </section>
-  );
-}
-
-export function FileInput({ accept, onFile }: { accept: string; onFile: (file: File) => void }) {
-  return (
-    <input
-      type="file"
-      accept={accept}
-      className="field file:mr-4 file:min-h-[44px] file:border-0 file:bg-transparent file:font-semibold file:underline"
-      onChange={(event) => {
-        const file = event.target.files?.[0];
-        event.target.value = "";
-        if (file) onFile(file);
-      }}
-    />
   );
 }
 
@@ -130,32 +135,52 @@ function OpenFormats({ found }: { found: Keeping }) {
           Export everything
         </button>
       </div>
-      <p className="sub">Every record, instrument, person, rule and file as plain JSON with its schemas. Anybody can read it, compute each digest again, or import it into an empty Naveta. Passwords stay here.</p>
-      <Steps progress={out.progress} trouble={out.trouble} ended={(p) => `${p.records} records of ${p.instruments} instruments written.`} />
-      <KeptFiles files={found.files.filter((file) => file.what === "export")} empty="" written={(at) => moment(at, session.time_zone)} />
+      <p className="sub">
+        Every record, instrument, person, rule and file as plain JSON with its schemas. Anybody can read it, compute
+        each digest again, or import it into an empty Naveta. Passwords stay here.
+      </p>
+      <Steps
+        progress={out.progress}
+        trouble={out.trouble}
+        ended={(p) => `${p.records} records of ${p.instruments} instruments written.`}
+      />
+      <KeptFiles
+        files={found.files.filter((file) => file.what === "export")}
+        empty=""
+        written={(at) => moment(at, session.time_zone)}
+      />
       <label className="sub grid gap-1">
         Import everything from such a file, while this Naveta is empty
         <FileInput accept=".zip" onFile={(file) => void back.go("PUT", "/api/imports", file)} />
       </label>
-      <Steps progress={back.progress} trouble={back.trouble} ended={(p) => `${p.records} records of ${p.instruments} instruments imported, every digest as it was. Give each person a password under People.`} />
+      <Steps
+        progress={back.progress}
+        trouble={back.trouble}
+        ended={(p) =>
+          `${p.records} records of ${p.instruments} instruments imported, every digest as it was. Give each person a password under People.`
+        }
+      />
     </section>
   );
 }
 
-function Steps({ progress, trouble, ended }: { progress: Progress | null; trouble: unknown; ended: (last: { records: number; instruments: number }) => string }) {
-  if (trouble instanceof StepError) return <p className="fault" role="alert">{trouble.message}</p>;
+function Steps({
+  progress,
+  trouble,
+  ended,
+}: {
+  progress: Progress | null;
+  trouble: unknown;
+  ended: (last: { records: number; instruments: number }) => string;
+}) {
+  if (trouble instanceof StepError)
+    return (
+      <p className="fault" role="alert">
+        {trouble.message}
+      </p>
+    );
   if (trouble) return <Trouble error={trouble} />;
   if (!progress) return null;
   if (!("of" in progress)) return <p data-ended>{ended(progress)}</p>;
   return <Bar done={progress.done} of={progress.of} what="records" />;
-}
-
-/** How far a long act is. */
-export function Bar({ done, of, what }: { done: number; of: number; what: string }) {
-  return (
-    <p className="grid gap-1" role="status">
-      <progress className="h-3 w-full accent-[var(--color-ink)]" max={Math.max(1, of)} value={done} />
-      <span className="sub">{of ? `${done} of ${of} ${what}` : "Beginning…"}</span>
-    </p>
-  );
 }

@@ -3,9 +3,15 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { steps } from "../../api/steps";
 import { Trouble } from "../../ui/parts";
-import { Bar } from "./SafeKeeping";
+import { Bar } from "./Bar";
 
-type Line = { instrument: string; records: number; wrong: { record: string | null; text: string }[]; done: number; of: number };
+type Line = {
+  instrument: string;
+  records: number;
+  wrong: { record: string | null; text: string }[];
+  done: number;
+  of: number;
+};
 type Sum = { ok: boolean; records: number; wrong: number };
 type Found = { record: string | null; text: string; instrument: string };
 
@@ -23,7 +29,8 @@ export function Verify() {
       const last = await steps<Line | Sum>("GET", "/api/health/chains?since=0", null, (line) => {
         if (!("of" in line)) return;
         setAt({ done: line.done, of: line.of });
-        if (line.wrong.length) setFound((now) => [...now, ...line.wrong.map((each) => ({ ...each, instrument: line.instrument }))]);
+        if (line.wrong.length)
+          setFound((now) => [...now, ...line.wrong.map((each) => ({ ...each, instrument: line.instrument }))]);
       });
       setSum(last as Sum);
     } catch (error) {
@@ -39,15 +46,27 @@ export function Verify() {
           Verify all records
         </button>
       </div>
-      <p className="sub">Each record carries a digest of all that is in it and of the record before it. Computed again, they show whether anything was changed, removed or put in between.</p>
+      <p className="sub">
+        Each record carries a digest of all that is in it and of the record before it. Computed again, they show whether
+        anything was changed, removed or put in between.
+      </p>
       {at && <Bar {...at} what="instruments" />}
       <Trouble error={trouble} />
-      {sum && <p className={sum.ok ? "font-semibold" : "fault"} data-verified={sum.ok}>{sum.ok ? `All ${sum.records} records are whole, and no chain has a gap.` : `${sum.wrong} findings in ${sum.records} records. Do not rely on these before they are explained.`}</p>}
+      {sum && (
+        <p className={sum.ok ? "font-semibold" : "fault"} data-verified={sum.ok}>
+          {sum.ok
+            ? `All ${sum.records} records are whole, and no chain has a gap.`
+            : `${sum.wrong} findings in ${sum.records} records. Do not rely on these before they are explained.`}
+        </p>
+      )}
       {found.length > 0 && (
         <ul className="m-0 grid list-none gap-2 p-0">
           {found.map((each, i) => (
             <li key={i} data-wrong>
-              <Link className="tag font-bold" to={each.record ? `/records/${each.record}` : `/instruments/${each.instrument}`}>
+              <Link
+                className="tag font-bold"
+                to={each.record ? `/records/${each.record}` : `/instruments/${each.instrument}`}
+              >
                 {each.instrument}
               </Link>{" "}
               {each.text}

@@ -1,7 +1,8 @@
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { untilRestored } from "./restored";
 
-const keeping = (id: string | null) => new Response(JSON.stringify({ restored: id === null ? null : { id, ok: true, text: "" } }));
+const keeping = (id: string | null) =>
+  new Response(JSON.stringify({ restored: id === null ? null : { id, ok: true, text: "" } }));
 const REQUESTED = "3f0c";
 
 /** How many questions it took until it had ended; `answers` come one after the other, the last one again and again. */
@@ -22,18 +23,35 @@ afterEach(() => {
 });
 
 test("a worker of before that still answers does not pass for the end", async () => {
-  expect(await questions(() => keeping(null), () => keeping("of last year"), () => keeping(REQUESTED))).toBe(3);
+  expect(
+    await questions(
+      () => keeping(null),
+      () => keeping("of last year"),
+      () => keeping(REQUESTED),
+    ),
+  ).toBe(3);
 });
 
 test("while nobody answers it asks again", async () => {
   const nobody = () => {
     throw new TypeError("Failed to fetch");
   };
-  expect(await questions(nobody, () => new Response("", { status: 502 }), () => keeping(REQUESTED))).toBe(3);
+  expect(
+    await questions(
+      nobody,
+      () => new Response("", { status: 502 }),
+      () => keeping(REQUESTED),
+    ),
+  ).toBe(3);
 });
 
 test("signed out by what was put in place is an end", async () => {
-  expect(await questions(() => keeping(null), () => new Response("{}", { status: 401 }))).toBe(2);
+  expect(
+    await questions(
+      () => keeping(null),
+      () => new Response("{}", { status: 401 }),
+    ),
+  ).toBe(2);
 });
 
 test("it does not wait for ever", async () => {

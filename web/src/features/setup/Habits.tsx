@@ -9,7 +9,13 @@ const LEVEL_TYPES: Option<LevelType>[] = [
   { value: "two-plates", label: "Two plate vials" },
 ];
 
-type Props = { options: Options; cannot: (level_type: string) => string | null; trainee: boolean; level: boolean; onChange: (options: Options) => void };
+type Props = {
+  options: Options;
+  cannot: (level_type: string) => string | null;
+  trainee: boolean;
+  level: boolean;
+  onChange: (options: Options) => void;
+};
 
 export function Habits({ options, cannot, trainee, level, onChange }: Props) {
   const set = (change: Options) => onChange({ ...options, ...change });
@@ -17,7 +23,12 @@ export function Habits({ options, cannot, trainee, level, onChange }: Props) {
     <div className="grid gap-3">
       {!level && (
         <Answered title="Fine level by">
-          <Choice label="Fine level by" value={options.level_type ?? "electronic"} options={LEVEL_TYPES.filter((level) => !cannot(level.value))} onChange={(level_type) => set({ level_type })} />
+          <Choice
+            label="Fine level by"
+            value={options.level_type ?? "electronic"}
+            options={LEVEL_TYPES.filter((level) => !cannot(level.value))}
+            onChange={(level_type) => set({ level_type })}
+          />
           {LEVEL_TYPES.flatMap((level) => cannot(level.value) ?? []).map((why) => (
             <p key={why} className="sub">
               {why}
@@ -60,7 +71,13 @@ export function Habits({ options, cannot, trainee, level, onChange }: Props) {
           />
         </Answered>
         <label className="flex min-h-[48px] items-center gap-3">
-          <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={trainee || (options.strict ?? false)} disabled={trainee} onChange={(event) => set({ strict: event.target.checked })} />
+          <input
+            type="checkbox"
+            className="size-6 accent-[var(--color-ink)]"
+            checked={trainee || (options.strict ?? false)}
+            disabled={trainee}
+            onChange={(event) => set({ strict: event.target.checked })}
+          />
           {trainee ? "In strict order (set by your chief)" : "In strict order: no step before the previous one"}
         </label>
       </Fold>

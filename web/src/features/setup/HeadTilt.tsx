@@ -14,8 +14,17 @@ export function HeadTilt() {
   const { answer, faults } = useQuestion<Answer>(question, (query) => advise<Answer>(query));
   return (
     <Fold title="Head tilt, by a phone or a small level">
-      <Named id="head-tilt" label="Largest tilt of the head, °" value={tilt} onType={setTilt} faults={faults} path="tilt_deg" />
-      {question && answer && !faults.length && <p data-head-tilt={String((answer.result as { enough?: boolean }).enough)}>{answer.text.join(" ")}</p>}
+      <Named
+        id="head-tilt"
+        label="Largest tilt of the head, °"
+        value={tilt}
+        onType={setTilt}
+        faults={faults}
+        path="tilt_deg"
+      />
+      {question && answer && !faults.length && (
+        <p data-head-tilt={String((answer.result as { enough?: boolean }).enough)}>{answer.text.join(" ")}</p>
+      )}
     </Fold>
   );
 }

@@ -49,12 +49,36 @@ function InstrumentAndPoint({ begun }: { begun: NewSetUpState }) {
   return (
     <section className="card grid gap-5 p-5" aria-label="Instrument and point">
       <PickInstrument value={tag} missing={pressed && !tag} kinds={STAND_KINDS} onChange={begun.setTag} />
-      {!level && <WhichPoint mark={begun.mark} onMark={begun.setMark} free={begun.free} onFree={begun.setFree} lacking={pressed && tag ? lacking : null} />}
+      {!level && (
+        <WhichPoint
+          mark={begun.mark}
+          onMark={begun.setMark}
+          free={begun.free}
+          onFree={begun.setFree}
+          lacking={pressed && tag ? lacking : null}
+        />
+      )}
       <div>
         <WorkChip work={begun.work} unit={firmUnit()} faults={[]} onChange={begun.setWork} />
       </div>
-      {tag && <Stands tripod={begun.tripod} tribrach={begun.tribrach} onTripod={begun.setTripod} onTribrach={begun.setTribrach} level={level} />}
-      {tag && <Habits options={begun.options} cannot={begun.lacks} trainee={trainee} level={level} onChange={begun.setOptions} />}
+      {tag && (
+        <Stands
+          tripod={begun.tripod}
+          tribrach={begun.tribrach}
+          onTripod={begun.setTripod}
+          onTribrach={begun.setTribrach}
+          level={level}
+        />
+      )}
+      {tag && (
+        <Habits
+          options={begun.options}
+          cannot={begun.lacks}
+          trainee={trainee}
+          level={level}
+          onChange={begun.setOptions}
+        />
+      )}
     </section>
   );
 }
@@ -99,7 +123,13 @@ function StandHead({ onLoad }: { onLoad: () => void }) {
   );
 }
 
-type WhichPointProps = { mark: string; onMark: (mark: string) => void; free: boolean; onFree: (free: boolean) => void; lacking: string | null };
+type WhichPointProps = {
+  mark: string;
+  onMark: (mark: string) => void;
+  free: boolean;
+  onFree: (free: boolean) => void;
+  lacking: string | null;
+};
 
 /** The mark below, by its name; or none. */
 function WhichPoint({ mark, onMark, free, onFree, lacking }: WhichPointProps) {
@@ -108,10 +138,24 @@ function WhichPoint({ mark, onMark, free, onFree, lacking }: WhichPointProps) {
       <label htmlFor="mark" className="font-semibold">
         Point, as painted at the mark
       </label>
-      <input id="mark" className="field !min-h-[64px] font-mono !text-[24px]" value={mark} disabled={free} maxLength={40} onChange={(event) => onMark(event.target.value)} autoCapitalize="characters" autoComplete="off" />
+      <input
+        id="mark"
+        className="field !min-h-[64px] font-mono !text-[24px]"
+        value={mark}
+        disabled={free}
+        maxLength={40}
+        onChange={(event) => onMark(event.target.value)}
+        autoCapitalize="characters"
+        autoComplete="off"
+      />
       <NearMark mark={mark} onTake={onMark} />
       <label className="flex min-h-[48px] items-center gap-3">
-        <input type="checkbox" className="size-6 accent-[var(--color-ink)]" checked={free} onChange={(event) => onFree(event.target.checked)} />
+        <input
+          type="checkbox"
+          className="size-6 accent-[var(--color-ink)]"
+          checked={free}
+          onChange={(event) => onFree(event.target.checked)}
+        />
         Free station (no ground mark)
       </label>
       {lacking && <p className="fault">{lacking}</p>}
@@ -130,7 +174,14 @@ function NearMark({ mark, onTake }: { mark: string; onTake: (name: string) => vo
   useEffect(() => {
     if (sought.length < 3 || known || !list) return;
     let here = true;
-    const ask = setTimeout(() => void nearMisses(sought, list.split(" ")).then((near) => here && setAnswer({ of: sought, near: near.slice(0, 2) }), () => undefined), 400);
+    const ask = setTimeout(
+      () =>
+        void nearMisses(sought, list.split(" ")).then(
+          (near) => here && setAnswer({ of: sought, near: near.slice(0, 2) }),
+          () => undefined,
+        ),
+      400,
+    );
     return () => {
       here = false;
       clearTimeout(ask);
@@ -140,7 +191,12 @@ function NearMark({ mark, onTake }: { mark: string; onTake: (name: string) => vo
   return (
     <>
       {answer.near.map((each) => (
-        <button key={each.name} className="btn justify-start text-left" data-near={each.name} onClick={() => onTake(each.name)}>
+        <button
+          key={each.name}
+          className="btn justify-start text-left"
+          data-near={each.name}
+          onClick={() => onTake(each.name)}
+        >
           Not on the list. {each.why}
         </button>
       ))}
@@ -148,7 +204,13 @@ function NearMark({ mark, onTake }: { mark: string; onTake: (name: string) => vo
   );
 }
 
-type StandsProps = { tripod: string; tribrach: string; onTripod: (tag: string) => void; onTribrach: (tag: string) => void; level: boolean };
+type StandsProps = {
+  tripod: string;
+  tribrach: string;
+  onTripod: (tag: string) => void;
+  onTribrach: (tag: string) => void;
+  level: boolean;
+};
 
 /** On which tripod and tribrach, by their tags; those of the fleet are offered. */
 function Stands({ tripod, tribrach, onTripod, onTribrach, level }: StandsProps) {
@@ -156,11 +218,22 @@ function Stands({ tripod, tribrach, onTripod, onTribrach, level }: StandsProps) 
   const input = (id: string, label: string, kind: string, value: string, onType: (tag: string) => void) => (
     <label className="grid gap-1" htmlFor={id}>
       <span className="font-semibold">{label}</span>
-      <input id={id} className="field font-mono" list={`${id}-list`} maxLength={20} value={value} onChange={(event) => onType(event.target.value)} autoCapitalize="characters" autoComplete="off" />
+      <input
+        id={id}
+        className="field font-mono"
+        list={`${id}-list`}
+        maxLength={20}
+        value={value}
+        onChange={(event) => onType(event.target.value)}
+        autoCapitalize="characters"
+        autoComplete="off"
+      />
       <datalist id={`${id}-list`}>
-        {rows.filter((row) => row.kind === kind).map((row) => (
-          <option key={row.tag} value={row.tag} />
-        ))}
+        {rows
+          .filter((row) => row.kind === kind)
+          .map((row) => (
+            <option key={row.tag} value={row.tag} />
+          ))}
       </datalist>
     </label>
   );
@@ -194,7 +267,17 @@ function PreferredMethod({ chosen }: { chosen: string | null }) {
   );
 }
 
-function SetUpMethodList({ list, chosen, server, onTake }: { list: SetUpMethod[]; chosen: string | null; server: string | null; onTake: (method: string) => void }) {
+function SetUpMethodList({
+  list,
+  chosen,
+  server,
+  onTake,
+}: {
+  list: SetUpMethod[];
+  chosen: string | null;
+  server: string | null;
+  onTake: (method: string) => void;
+}) {
   return (
     <div role="radiogroup" aria-label="Method" className="grid gap-2">
       {list.map((each) => (
@@ -221,5 +304,7 @@ function SetUpMethodList({ list, chosen, server, onTake }: { list: SetUpMethod[]
 function calledOf(draft: Draft): string {
   const mark = asSetUp(draft)?.document.observations.mark?.name;
   if (draft.kind === "set-up") return mark ? `over ${mark}` : "set-up";
-  return draft.kind === "backsight" ? `backsight at ${asOrientation(draft)?.document.observations.station?.name ?? "a point"}` : "free station";
+  return draft.kind === "backsight"
+    ? `backsight at ${asOrientation(draft)?.document.observations.station?.name ?? "a point"}`
+    : "free station";
 }

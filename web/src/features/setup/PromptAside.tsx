@@ -5,7 +5,13 @@ import type { Aside } from "../../documents/setUp";
 import { Named } from "../../ui/Named";
 import { Fold, focusOn } from "../../ui/Fold";
 
-type Props = { what: string; path: "spot_aside" | "bubble_aside"; value: Aside | undefined; faults: Fault[]; onNotify: (aside: Aside) => void };
+type Props = {
+  what: string;
+  path: "spot_aside" | "bubble_aside";
+  value: Aside | undefined;
+  faults: Fault[];
+  onNotify: (aside: Aside) => void;
+};
 
 export function AsideAsk({ what, path, value, faults, onNotify }: Props) {
   const [right, setRight] = useState(value?.right ?? "");
@@ -14,8 +20,24 @@ export function AsideAsk({ what, path, value, faults, onNotify }: Props) {
   return (
     <Fold title={`Type: ${what}`} open={Boolean(value)}>
       <div className="grid grid-cols-2 gap-3">
-        <Named id="aside-right" label="To your right, mm" value={right} onType={setRight} faults={faults} path={`${path}.right`} onNext={focusOn("aside-away")} />
-        <Named id="aside-away" label="Away from you, mm" value={away} onType={setAway} faults={faults} path={`${path}.away`} onNext={notify} />
+        <Named
+          id="aside-right"
+          label="To your right, mm"
+          value={right}
+          onType={setRight}
+          faults={faults}
+          path={`${path}.right`}
+          onNext={focusOn("aside-away")}
+        />
+        <Named
+          id="aside-away"
+          label="Away from you, mm"
+          value={away}
+          onType={setAway}
+          faults={faults}
+          path={`${path}.away`}
+          onNext={notify}
+        />
       </div>
       <p className="sub">Minus is left, and towards you.</p>
       <button className="btn justify-self-start" onClick={notify} disabled={!right.trim() || !away.trim()}>

@@ -8,9 +8,25 @@ import { Answered, Fold, type Part, type Usual, focusOn } from "../../ui/Fold";
 type Asking = Part & { usual: Usual };
 type Words = { title: string; first: string; second: string; unit: string };
 const WORDS: Record<string, Words> = {
-  electronic: { title: "Electronic level readings, telescope pointing away from you.", first: "Along", second: "Across", unit: "″" },
-  plate: { title: "Divisions off the middle, telescope pointing away from you: your right is plus. Then turned clockwise by 90°: towards you is plus.", first: "As it points", second: "Turned by 90°", unit: "div" },
-  "two-plates": { title: "Divisions off the middle, telescope pointing away from you: your right is plus, and towards you is plus.", first: "Across the sight", second: "Along the sight", unit: "div" },
+  electronic: {
+    title: "Electronic level readings, telescope pointing away from you.",
+    first: "Along",
+    second: "Across",
+    unit: "″",
+  },
+  plate: {
+    title:
+      "Divisions off the middle, telescope pointing away from you: your right is plus. Then turned clockwise by 90°: towards you is plus.",
+    first: "As it points",
+    second: "Turned by 90°",
+    unit: "div",
+  },
+  "two-plates": {
+    title: "Divisions off the middle, telescope pointing away from you: your right is plus, and towards you is plus.",
+    first: "Across the sight",
+    second: "Along the sight",
+    unit: "div",
+  },
 };
 const PAUSE_S = 15;
 
@@ -54,8 +70,24 @@ function Typed({ prompt, value, onSee, observed, faults, set, usual }: LevelProp
   return (
     <Answered title={words.title}>
       <div className="grid grid-cols-2 gap-3">
-        <Named id="level-along" label={`${words.first}, ${words.unit}`} value={along} onType={setAlong} onNext={focusOn("level-across")} faults={faults} path="saw.level.along" />
-        <Named id="level-across" label={`${words.second}, ${words.unit}`} value={across} onType={setAcross} onNext={answer} faults={faults} path="saw.level.across" />
+        <Named
+          id="level-along"
+          label={`${words.first}, ${words.unit}`}
+          value={along}
+          onType={setAlong}
+          onNext={focusOn("level-across")}
+          faults={faults}
+          path="saw.level.along"
+        />
+        <Named
+          id="level-across"
+          label={`${words.second}, ${words.unit}`}
+          value={across}
+          onType={setAcross}
+          onNext={answer}
+          faults={faults}
+          path="saw.level.across"
+        />
       </div>
       <div className="flex flex-wrap gap-3">
         <button className="btn" onClick={answer} disabled={!along.trim()}>
@@ -89,8 +121,23 @@ function Vial({ observed, faults, set, usual }: Asking) {
   return (
     <Fold title="This vial" open={faults.length > 0}>
       <div className="grid grid-cols-2 gap-3">
-        <Named id="vial-scale" label="A division, ″" value={level.sensitivity_arcsec_per_div ?? ""} placeholder={usual["sensitivity_arcsec_per_div"] ?? ""} onType={(text) => set({ level: without({ ...level, sensitivity_arcsec_per_div: text }) })} faults={faults} path="level.sensitivity_arcsec_per_div" />
-        <Named id="vial-rest" label="Reversing point, div" value={level.rest_div ?? ""} onType={(rest_div) => set({ level: without({ ...level, rest_div }) })} faults={faults} path="level.rest_div" />
+        <Named
+          id="vial-scale"
+          label="A division, ″"
+          value={level.sensitivity_arcsec_per_div ?? ""}
+          placeholder={usual["sensitivity_arcsec_per_div"] ?? ""}
+          onType={(text) => set({ level: without({ ...level, sensitivity_arcsec_per_div: text }) })}
+          faults={faults}
+          path="level.sensitivity_arcsec_per_div"
+        />
+        <Named
+          id="vial-rest"
+          label="Reversing point, div"
+          value={level.rest_div ?? ""}
+          onType={(rest_div) => set({ level: without({ ...level, rest_div }) })}
+          faults={faults}
+          path="level.rest_div"
+        />
       </div>
     </Fold>
   );
@@ -105,22 +152,47 @@ export function Rounds({ prompt, observed, faults, set, usual }: Asking & { prom
   const level = observed.level ?? {};
   const words = wordsOf(prompt);
   const by = words.unit === "div" ? "plate" : "electronic";
-  const change = (turn: "first" | "turned", axis: "along" | "across") => (value: string) => set({ level: { ...level, by, [turn]: { ...level[turn], [axis]: value } } });
+  const change = (turn: "first" | "turned", axis: "along" | "across") => (value: string) =>
+    set({ level: { ...level, by, [turn]: { ...level[turn], [axis]: value } } });
   const names = ["round-0", "round-1", "round-2", "round-3"];
   const input = (i: number, turn: "first" | "turned", axis: "along" | "across", label: string) => (
-    <Named id={names[i] ?? ""} label={`${label}, ${words.unit}`} value={level[turn]?.[axis] ?? ""} onType={change(turn, axis)} faults={faults} path={`observations.level.${turn}.${axis}`} onNext={focusOn(names[i + 1] ?? "")} />
+    <Named
+      id={names[i] ?? ""}
+      label={`${label}, ${words.unit}`}
+      value={level[turn]?.[axis] ?? ""}
+      onType={change(turn, axis)}
+      faults={faults}
+      path={`observations.level.${turn}.${axis}`}
+      onNext={focusOn(names[i + 1] ?? "")}
+    />
   );
   // One vial is read in four directions, a quarter turn at a time: each pair is half a turn apart.
   const four = prompt.endsWith("-plate");
   return (
     <div className="grid gap-3">
-      <Answered title={four ? "You behind the telescope, your right is plus; then turned clockwise by 90°, you behind it again" : words.unit === "div" ? "You behind the telescope: your right is plus, towards you is plus" : "Telescope away from you"}>
+      <Answered
+        title={
+          four
+            ? "You behind the telescope, your right is plus; then turned clockwise by 90°, you behind it again"
+            : words.unit === "div"
+              ? "You behind the telescope: your right is plus, towards you is plus"
+              : "Telescope away from you"
+        }
+      >
         <div className="grid grid-cols-2 gap-3">
           {input(0, "first", "along", four ? "At 0°" : words.first)}
           {input(1, "first", "across", four ? "At 90°" : words.second)}
         </div>
       </Answered>
-      <Answered title={four ? "Turned by 180° from each, you behind it again" : words.unit === "div" ? "Turned by 180°, you behind it again" : "Turned by 180°, as it reads then"}>
+      <Answered
+        title={
+          four
+            ? "Turned by 180° from each, you behind it again"
+            : words.unit === "div"
+              ? "Turned by 180°, you behind it again"
+              : "Turned by 180°, as it reads then"
+        }
+      >
         <div className="grid grid-cols-2 gap-3">
           {input(2, "turned", "along", four ? "At 180°" : words.first)}
           {input(3, "turned", "across", four ? "At 270°" : words.second)}

@@ -15,7 +15,12 @@ import { Named } from "../../ui/Named";
 import { type Usual } from "../../ui/Fold";
 import type { GuidedPreview } from "./useGuide";
 
-type Props = { draft: SetUpDraft; guided: GuidedPreview; refused: Fault[]; write: (next: (draft: SetUpDraft) => SetUpDraft) => void };
+type Props = {
+  draft: SetUpDraft;
+  guided: GuidedPreview;
+  refused: Fault[];
+  write: (next: (draft: SetUpDraft) => SetUpDraft) => void;
+};
 
 export function SaveSetUp({ draft, guided, refused, write }: Props) {
   const { may } = useHere();
@@ -25,14 +30,17 @@ export function SaveSetUp({ draft, guided, refused, write }: Props) {
   const { reduced, wanted, faults } = guided.preview;
   const observed = draft.document.observations;
   // What has its input on this page is stated there.
-  const elsewhere = faults.filter((fault) => (observed.quick ? fault.path.includes("log[") : !fault.path.includes("zero.")));
+  const elsewhere = faults.filter((fault) =>
+    observed.quick ? fault.path.includes("log[") : !fault.path.includes("zero."),
+  );
   const looked = observed.final_check_done || observed.method === "no-point";
   const done = async () => {
     setBusy(true);
     const closed = observing(draft, { minutes: observed.minutes ?? minutesSince(draft.startedAt) });
     await keep(asDraft(closed), `Set-up of ${draft.instrument}`);
     const { recheck_minutes: minutes } = guided.guide;
-    if (minutes) remindOf(draft.id, `${draft.instrument}${observed.mark?.name ? ` over ${observed.mark.name}` : ""}`, minutes);
+    if (minutes)
+      remindOf(draft.id, `${draft.instrument}${observed.mark?.name ? ` over ${observed.mark.name}` : ""}`, minutes);
     setBusy(false);
   };
   return (
@@ -52,10 +60,21 @@ export function SaveSetUp({ draft, guided, refused, write }: Props) {
           ))}
         </div>
       )}
-      {guided.guide.site.over_point && <Sights draft={draft} usual={guided.guide.usual} unit={guided.guide.unit} refused={refused} write={write} />}
-      {guided.guide.recheck_minutes && <p className="sub">On this ground the feet keep sinking: you are reminded in {guided.guide.recheck_minutes} minutes to check bubble and mark again.</p>}
+      {guided.guide.site.over_point && (
+        <Sights draft={draft} usual={guided.guide.usual} unit={guided.guide.unit} refused={refused} write={write} />
+      )}
+      {guided.guide.recheck_minutes && (
+        <p className="sub">
+          On this ground the feet keep sinking: you are reminded in {guided.guide.recheck_minutes} minutes to check
+          bubble and mark again.
+        </p>
+      )}
       {reduced && !looked && <p className="caution">Make the final check of bubble and mark, then you can save it.</p>}
-      <button className="btn now site" disabled={!reduced || refused.length > 0 || !looked || !right.allowed || busy} onClick={() => void done()}>
+      <button
+        className="btn now site"
+        disabled={!reduced || refused.length > 0 || !looked || !right.allowed || busy}
+        onClick={() => void done()}
+      >
         Save this set-up
       </button>
       {!right.allowed && <ForTheChief draft={draft} why={right.text} />}
@@ -66,12 +85,37 @@ export function SaveSetUp({ draft, guided, refused, write }: Props) {
 /** The sights of the work ahead: the effect of the remaining error is given for them. */
 function Sights({ draft, usual, unit, refused, write }: Omit<Props, "guided"> & { usual: Usual; unit: string }) {
   const work = draft.document.work ?? {};
-  const change = (name: "sight_m" | "elevation_deg" | "angle_wanted_arcsec") => (text: string) => write((each) => around(each, { work: filled({ ...work, [name]: text }) }));
+  const change = (name: "sight_m" | "elevation_deg" | "angle_wanted_arcsec") => (text: string) =>
+    write((each) => around(each, { work: filled({ ...work, [name]: text }) }));
   return (
     <div className="grid grid-cols-2 gap-3">
-      <Named id="sight" label={`Shortest sight, ${unit}`} value={lengthText(work.sight_m, draft.document.units?.length ?? "m")} placeholder={usual["sight_m"] ?? ""} onType={change("sight_m")} faults={refused} path="work.sight_m" />
-      <Named id="steep" label="Steepest, °" value={String(work.elevation_deg ?? "")} placeholder={usual["elevation_deg"] ?? ""} onType={change("elevation_deg")} faults={refused} path="work.elevation_deg" />
-      <Named id="wanted" label="Angle accuracy wanted, ″" value={String(work.angle_wanted_arcsec ?? "")} placeholder="optional" onType={change("angle_wanted_arcsec")} faults={refused} path="work.angle_wanted_arcsec" />
+      <Named
+        id="sight"
+        label={`Shortest sight, ${unit}`}
+        value={lengthText(work.sight_m, draft.document.units?.length ?? "m")}
+        placeholder={usual["sight_m"] ?? ""}
+        onType={change("sight_m")}
+        faults={refused}
+        path="work.sight_m"
+      />
+      <Named
+        id="steep"
+        label="Steepest, °"
+        value={String(work.elevation_deg ?? "")}
+        placeholder={usual["elevation_deg"] ?? ""}
+        onType={change("elevation_deg")}
+        faults={refused}
+        path="work.elevation_deg"
+      />
+      <Named
+        id="wanted"
+        label="Angle accuracy wanted, ″"
+        value={String(work.angle_wanted_arcsec ?? "")}
+        placeholder="optional"
+        onType={change("angle_wanted_arcsec")}
+        faults={refused}
+        path="work.angle_wanted_arcsec"
+      />
     </div>
   );
 }

@@ -10,7 +10,7 @@ import { nowWithOffset } from "../../documents/draft";
 import { type LogEntry, type SetUpDraft, around, asDraft, asSetUp, logged, observing } from "../../documents/setUp";
 import { dropDraft, storeDraft } from "../../device/device";
 import { CheckOffList } from "../../ui/CheckOffList";
-import { Back, Cautions, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
+import { Back, FaultLine, Head, Trouble, Waiting } from "../../ui/parts";
 import { NO_CORE } from "../../hooks/useQuestion";
 import { useDraft } from "../../hooks/useDraft";
 import { useNarrow } from "../../hooks/useNarrow";
@@ -22,6 +22,7 @@ import { LaserOn } from "./LaserOn";
 import { PlumbLine } from "./PlumbLine";
 import { Quick } from "./Quick";
 import { SiteDrawing } from "./SiteDrawing";
+import { Buttons, Headline, More, Reasons, TOUCHED } from "./StepSaid";
 import { TryFirst } from "./Trial";
 import type { Observed } from "../../ui/Fold";
 import { useFollowed } from "./useFollowed";
@@ -31,12 +32,20 @@ const TURN_DEG = 60;
 /** Steps at which a head that is far from level is still put right with the legs. */
 const AT_THE_HEAD = ["tripod", "mount"];
 /** Where what the firm noted of a model helps: which ring does what, when the laser goes off. */
-const HINT_OF: Record<string, string> = { focus: "plummet-focus", "laser-on": "plummet-laser", "laser-off": "plummet-laser", plate: "electronic-level", "turn-round": "electronic-level" };
+const HINT_OF: Record<string, string> = {
+  focus: "plummet-focus",
+  "laser-on": "plummet-laser",
+  "laser-off": "plummet-laser",
+  plate: "electronic-level",
+  "turn-round": "electronic-level",
+};
 const WITH_NOTE = ["focus", "laser-on", "laser-off"];
 
 /** What the firm noted of the model for a step, and its general note where the plummet is handled. */
 function hintAt(step: string, model: Instrument | undefined): string | undefined {
-  const notes = [model?.adjusting_tips[HINT_OF[step] ?? ""], WITH_NOTE.includes(step) ? model?.tips : ""].filter(Boolean);
+  const notes = [model?.adjusting_tips[HINT_OF[step] ?? ""], WITH_NOTE.includes(step) ? model?.tips : ""].filter(
+    Boolean,
+  );
   return notes.length ? notes.join(" ") : undefined;
 }
 
@@ -46,7 +55,16 @@ export function SetUp() {
   if (draft === undefined) return <Waiting what="Opening the set-up…" />;
   const setUp = draft && asSetUp(draft);
   if (!setUp)
-    return <Head title="This set-up is not on this device" sub={<Back to="/set-up">It was saved, discarded, started on another device, or the storage was cleared. To the set-ups</Back>} />;
+    return (
+      <Head
+        title="This set-up is not on this device"
+        sub={
+          <Back to="/set-up">
+            It was saved, discarded, started on another device, or the storage was cleared. To the set-ups
+          </Back>
+        }
+      />
+    );
   const write = (next: (draft: SetUpDraft) => SetUpDraft) => change((each) => asDraft(next(asSetUp(each) ?? setUp)));
   return <Open key={setUp.id} draft={setUp} write={write} />;
 }
@@ -63,7 +81,13 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
   const discard = async () => {
     await dropDraft(draft.id);
     await navigate("/set-up");
-    notify({ text: "Set-up discarded.", undo: async () => { await storeDraft(asDraft(draft)); await navigate(`/set-up/${draft.id}`); } });
+    notify({
+      text: "Set-up discarded.",
+      undo: async () => {
+        await storeDraft(asDraft(draft));
+        await navigate(`/set-up/${draft.id}`);
+      },
+    });
   };
   const mark = observed.mark?.free ? "free station" : observed.mark?.name ? `over ${observed.mark.name}` : "";
   // On a phone what is done rarely stands last: action, drawing and Done share the first screen.
@@ -92,17 +116,43 @@ function Open({ draft, write }: { draft: SetUpDraft; write: (next: (draft: SetUp
             <span className="tag">{draft.instrument}</span> {mark}
           </>
         }
-        sub={answer && !narrow ? `${answer.guide.method_title}.${answer.guide.passes ? ` Pass ${answer.guide.passes}.` : ""}` : undefined}
+        sub={
+          answer && !narrow
+            ? `${answer.guide.method_title}.${answer.guide.passes ? ` Pass ${answer.guide.passes}.` : ""}`
+            : undefined
+        }
         actions={narrow ? undefined : rare}
       />
       {noSignal && <p className="fault">{NO_CORE}</p>}
       <Trouble error={trouble} />
-      {refused.filter((each) => !answer || !hasInput(answer.guide, each.path)).map((each) => (
-        <FaultLine key={each.path} fault={each} />
-      ))}
+      {refused
+        .filter((each) => !answer || !hasInput(answer.guide, each.path))
+        .map((each) => (
+          <FaultLine key={each.path} fault={each} />
+        ))}
       {answer?.guide.laser && <LaserOn laser={answer.guide.laser} />}
-      {answer && observed.quick && <Quick draft={draft} guided={answer} set={set} keep={<SaveSetUp draft={draft} guided={answer} refused={refused} write={write} />} refused={refused} />}
-      {answer && !observed.quick && <Guided draft={shown} live={live} judged={judged} guided={answer} answered={fresh} refused={refused} setStep={setStep} write={write} set={set} />}
+      {answer && observed.quick && (
+        <Quick
+          draft={draft}
+          guided={answer}
+          set={set}
+          keep={<SaveSetUp draft={draft} guided={answer} refused={refused} write={write} />}
+          refused={refused}
+        />
+      )}
+      {answer && !observed.quick && (
+        <Guided
+          draft={shown}
+          live={live}
+          judged={judged}
+          guided={answer}
+          answered={fresh}
+          refused={refused}
+          setStep={setStep}
+          write={write}
+          set={set}
+        />
+      )}
       {!answer && !trouble && !noSignal && !refused.length && <Waiting what="One moment…" />}
       {narrow && answer && <div className="flex flex-wrap gap-3 border-t border-line pt-4 no-print">{rare}</div>}
     </div>
@@ -119,7 +169,17 @@ function hasInput(guide: Guide, path: string): boolean {
   return guide.next === null && path.includes("work.");
 }
 
-type GuidedProps = { draft: SetUpDraft; live: LogEntry | null; judged: LogEntry | null; guided: GuidedPreview; answered: boolean; refused: Fault[]; setStep: (step: string | null) => void; write: (next: (draft: SetUpDraft) => SetUpDraft) => void; set: (change: Partial<Observed>) => void };
+type GuidedProps = {
+  draft: SetUpDraft;
+  live: LogEntry | null;
+  judged: LogEntry | null;
+  guided: GuidedPreview;
+  answered: boolean;
+  refused: Fault[];
+  setStep: (step: string | null) => void;
+  write: (next: (draft: SetUpDraft) => SetUpDraft) => void;
+  set: (change: Partial<Observed>) => void;
+};
 
 /** What can be done at the step at hand, and what was last seen there. */
 function useStep({ draft, judged, guided, refused, setStep, write, set }: GuidedProps) {
@@ -128,7 +188,9 @@ function useStep({ draft, judged, guided, refused, setStep, write, set }: Guided
   const log = observed.log ?? [];
   const lastAt = log.findLastIndex((each) => each.step === guide.step.name);
   // What was wrong at another step, or at an earlier look, is not said here.
-  const faults = [...preview.faults, ...refused].filter((fault) => !fault.path.includes("log[") || fault.path.includes(`log[${lastAt}]`));
+  const faults = [...preview.faults, ...refused].filter(
+    (fault) => !fault.path.includes("log[") || fault.path.includes(`log[${lastAt}]`),
+  );
   const [fresh, setFresh] = useState<number | null>(null);
   // "Look again": what was seen before is not what is seen now.
   const shown = fresh !== null && log.length <= fresh ? undefined : log[lastAt];
@@ -168,7 +230,17 @@ function Guided(props: GuidedProps) {
   const { faults, shown, notify, goOn, confirm, again, turn, wrongWay } = useStep(props);
   // What is only good to know stands below the step; what the step turns on stands above it.
   const optional = guide.step.prompt === "place" || guide.step.prompt === "eye";
-  const query = <Ask key={`${guide.step.name}${shown ? "" : "-again"}`} guide={guide} live={live?.saw?.level ?? null} last={shown} document={draft.document} faults={faults} notify={notify} />;
+  const query = (
+    <Ask
+      key={`${guide.step.name}${shown ? "" : "-again"}`}
+      guide={guide}
+      live={live?.saw?.level ?? null}
+      last={shown}
+      document={draft.document}
+      faults={faults}
+      notify={notify}
+    />
+  );
   const touched = TOUCHED.includes(guide.step.prompt);
   const site = <SiteDrawing site={guide.site} onTurn={turn} />;
   const advice = shown || guide.step.prompt === "eye" || guide.step.prompt.startsWith("rounds") ? guide.advice : null;
@@ -180,125 +252,54 @@ function Guided(props: GuidedProps) {
           {site}
         </section>
       )}
-      <section className="grid content-start gap-4" aria-label="What to do now" data-at-hand={guide.step.name} data-advice={advice?.result ? JSON.stringify(advice.result) : undefined} data-enough={guide.within_tolerance} data-fresh={answered}>
+      <section
+        className="grid content-start gap-4"
+        aria-label="What to do now"
+        data-at-hand={guide.step.name}
+        data-advice={advice?.result ? JSON.stringify(advice.result) : undefined}
+        data-enough={guide.within_tolerance}
+        data-fresh={answered}
+      >
         {optional ? null : guide.step.name === "ring-round" ? <Ring observed={observed} set={set} /> : query}
         <Headline guide={guide} advice={advice} seen={Boolean(shown)} />
         {narrow && !touched && <div className="card overflow-hidden">{site}</div>}
         <Reasons guide={guide} advice={advice} />
-        <div className={`grid gap-3 ${typing || !guide.next ? "" : "max-tab:sticky max-tab:bottom-[56px] max-tab:z-20 max-tab:-mx-4 max-tab:bg-stone max-tab:px-4 max-tab:py-2"}`} data-now>
-          <Buttons guide={guide} live={live !== null} advice={Boolean(advice)} seen={Boolean(shown)} onConfirm={confirm} onAgain={again} onNext={() => goOn(guide.next)} onWrongWay={wrongWay} ready={<SaveSetUp draft={draft} guided={guided} refused={refused} write={write} />} />
+        <div
+          className={`grid gap-3 ${typing || !guide.next ? "" : "max-tab:sticky max-tab:bottom-[56px] max-tab:z-20 max-tab:-mx-4 max-tab:bg-stone max-tab:px-4 max-tab:py-2"}`}
+          data-now
+        >
+          <Buttons
+            guide={guide}
+            live={live !== null}
+            advice={Boolean(advice)}
+            seen={Boolean(shown)}
+            onConfirm={confirm}
+            onAgain={again}
+            onNext={() => goOn(guide.next)}
+            onWrongWay={wrongWay}
+            ready={<SaveSetUp draft={draft} guided={guided} refused={refused} write={write} />}
+          />
         </div>
-        <AskTyped key={`typed-${guide.step.name}${shown ? "" : "-again"}`} guide={guide} last={shown} faults={faults} notify={notify} />
-        {guide.check_off.length > 0 && <CheckOffList items={guide.check_off} photograph={instrument.data?.photograph} ticked={draft.document.checked_off ?? []} onTick={(checked_off) => write((each) => ({ ...each, document: { ...each.document, checked_off } }))} />}
+        <AskTyped
+          key={`typed-${guide.step.name}${shown ? "" : "-again"}`}
+          guide={guide}
+          last={shown}
+          faults={faults}
+          notify={notify}
+        />
+        {guide.check_off.length > 0 && (
+          <CheckOffList
+            items={guide.check_off}
+            photograph={instrument.data?.photograph}
+            ticked={draft.document.checked_off ?? []}
+            onTick={(checked_off) => write((each) => ({ ...each, document: { ...each.document, checked_off } }))}
+          />
+        )}
         {AT_THE_HEAD.includes(guide.step.name) && <HeadTilt />}
         {shown && guide.trial && <TryFirst guide={guide} trial={guide.trial} />}
         {optional && <div className="border-t border-line pt-4">{query}</div>}
         <More step={guide.step} tips={hintAt(guide.step.name, instrument.data)} />
       </section>
     </div>
-  );
-}
-
-/** What is asked by a drawing to touch. */
-const TOUCHED = ["bubble", "spot", "bob"];
-
-/** The one thing to do, large, and what could hurt in doing it. */
-function Headline({ guide, advice, seen }: { guide: Guide; advice: Guide["advice"]; seen: boolean }) {
-  const { step } = guide;
-  const headline = advice ? advice.headline : seen && guide.within_tolerance ? "Good enough." : step.title;
-  return (
-    <div className="grid gap-3 max-tab:gap-2">
-      {advice?.understood && !TOUCHED.includes(step.prompt) && <p className="sub">Read as: {advice.understood}.</p>}
-      <p className="text-[1.85rem] font-bold leading-[1.14] tracking-[-0.012em] text-pretty max-tab:text-[1.5rem]" data-headline>
-        {headline}
-      </p>
-      <Cautions cautions={step.cautions} />
-    </div>
-  );
-}
-
-/** How, why, and what usually goes wrong. */
-function Reasons({ guide, advice }: { guide: Guide; advice: Guide["advice"] }) {
-  const { step } = guide;
-  return (
-    <div className="grid gap-3">
-      {advice ? (
-        advice.lines.map((line) => <p key={line}>{line}</p>)
-      ) : (
-        <>
-          <p>{step.do}</p>
-          <p className="sub">{step.why}</p>
-        </>
-      )}
-      {guide.tips.map((tip) => (
-        <p key={tip.code} data-hint={tip.code} className="border-l-[3px] border-ink pl-3">
-          {tip.text}
-        </p>
-      ))}
-      {guide.converges && <p className="caution">{guide.converges}</p>}
-    </div>
-  );
-}
-
-/** For whoever wants more of it. */
-function More({ step, tips }: { step: Guide["step"]; tips?: string | undefined }) {
-  return (
-    <details open={Boolean(tips)} className="fold">
-      <summary>What to check, why, common mistakes</summary>
-      <div className="grid gap-2 pb-2">
-        {tips && <p className="font-semibold">{tips}</p>}
-        <p>{step.look}</p>
-        <p>{step.why}</p>
-        <p>{step.wrong}</p>
-      </div>
-    </details>
-  );
-}
-
-type ButtonsProps = { guide: Guide; live: boolean; advice: boolean; seen: boolean; onConfirm: () => void; onAgain: () => void; onNext: () => void; onWrongWay: () => void; ready: React.ReactNode };
-
-/** At most one filled step: confirm, look again, or go on; at the end, keep it. */
-function Buttons({ guide, live, advice, seen, onConfirm, onAgain, onNext, onWrongWay, ready }: ButtonsProps) {
-  const confirms = ["confirm", "place", "eye"].includes(guide.step.prompt);
-  const toNext = guide.next_title ? `Next: ${guide.next_title}` : null;
-  if (confirms && guide.step.name !== "ring-round")
-    return (
-      <button className="btn now site" onClick={onConfirm}>
-        Done{toNext ? `. ${toNext}` : ""}
-      </button>
-    );
-  // A level that is followed needs no second look.
-  if (advice && live)
-    return toNext && guide.may_skip ? (
-      <button className="btn" onClick={onNext}>
-        Leave it. {toNext}
-      </button>
-    ) : null;
-  if (advice)
-    return (
-      <div className="grid gap-3">
-        <button className="btn now site" onClick={onAgain}>
-          {guide.step.name === "slide" || guide.step.name === "shift" ? `Done. ${toNext ?? ""}` : "Done, look again"}
-        </button>
-        <div className="grid grid-cols-2 gap-3">
-          {seen && (
-            <button className="btn" onClick={onWrongWay}>
-              Wrong direction
-            </button>
-          )}
-          {toNext && guide.may_skip && (
-            <button className="btn" onClick={onNext}>
-              Leave it. {toNext}
-            </button>
-          )}
-        </div>
-      </div>
-    );
-  if (!guide.next) return <>{ready}</>;
-  if (!guide.may_skip) return <p className="sub">Strict order: this first, then {guide.next_title}.</p>;
-  return (
-    <button className={`btn site ${seen || guide.within_tolerance ? "now" : ""}`} onClick={onNext}>
-      {toNext}
-    </button>
   );
 }

@@ -11,7 +11,10 @@ const HEAD = 46;
 export function SiteDrawing({ site, onTurn }: { site: Site; onTurn: () => void }) {
   const stand = site.stand_bearing_deg;
   const longest = Math.max(...site.legs.map((leg) => Math.hypot(leg.x_m, leg.y_m)));
-  const label = `The tripod from above. You stand ${site.you}. ${site.legs.filter((leg) => leg.moves).map((each) => `Leg ${each.leg} is to be moved.`).join(" ")}`;
+  const label = `The tripod from above. You stand ${site.you}. ${site.legs
+    .filter((leg) => leg.moves)
+    .map((each) => `Leg ${each.leg} is to be moved.`)
+    .join(" ")}`;
   return (
     <figure className="m-0 grid max-tab:grid-cols-[minmax(0,220px)_minmax(0,1fr)] max-tab:items-center">
       <svg viewBox={`0 0 ${SIZE} ${SIZE}`} className="block w-full" role="img" aria-label={label}>
@@ -70,7 +73,14 @@ function Leg({ leg, stand, reach }: { leg: Site["legs"][number]; stand: number; 
         strokeWidth="2"
       />
       <circle cx={foot.x} cy={foot.y} r="6" fill="var(--color-ink)" />
-      <text x={name.x} y={name.y + 10} textAnchor="middle" fontSize="30" fontWeight={heavy ? 700 : 600} fill="var(--color-ink)">
+      <text
+        x={name.x}
+        y={name.y + 10}
+        textAnchor="middle"
+        fontSize="30"
+        fontWeight={heavy ? 700 : 600}
+        fill="var(--color-ink)"
+      >
         {leg.leg}
       </text>
       {leg.left_mm !== null && (
@@ -88,8 +98,17 @@ function Screw({ screw, stand }: { screw: Site["screws"][number]; stand: number 
   const moved = Math.abs(turns) >= 0.01;
   return (
     <g data-screw={screw.screw}>
-      <circle cx={p.x} cy={p.y} r="18" fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth={moved ? 4.4 : 2} />
-      {moved && <path d={turns > 0 ? arc(p, 25, 1) : arc(p, 25, 0)} fill="none" stroke="var(--color-ink)" strokeWidth="3" />}
+      <circle
+        cx={p.x}
+        cy={p.y}
+        r="18"
+        fill="var(--color-card)"
+        stroke="var(--color-ink)"
+        strokeWidth={moved ? 4.4 : 2}
+      />
+      {moved && (
+        <path d={turns > 0 ? arc(p, 25, 1) : arc(p, 25, 0)} fill="none" stroke="var(--color-ink)" strokeWidth="3" />
+      )}
       <text x={p.x} y={p.y + 8} textAnchor="middle" fontSize="23" fontWeight="600" fill="var(--color-ink)">
         {screw.screw}
       </text>

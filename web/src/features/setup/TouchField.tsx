@@ -19,7 +19,12 @@ type Props = {
   piece: (x: number, y: number) => ReactNode;
   most?: number;
 };
-const STEPS: Record<string, [number, number]> = { ArrowUp: [0, -0.05], ArrowDown: [0, 0.05], ArrowLeft: [-0.05, 0], ArrowRight: [0.05, 0] };
+const STEPS: Record<string, [number, number]> = {
+  ArrowUp: [0, -0.05],
+  ArrowDown: [0, 0.05],
+  ArrowLeft: [-0.05, 0],
+  ArrowRight: [0.05, 0],
+};
 
 export function TouchField({ label, stand, value, onTouch, legs, children, piece, most = 1 }: Props) {
   const field = useRef<SVGSVGElement>(null);
@@ -31,7 +36,10 @@ export function TouchField({ label, stand, value, onTouch, legs, children, piece
     const box = field.current?.getBoundingClientRect();
     if (!box) return;
     const scale = FIELD / box.width;
-    say(((event.clientX - box.left) * scale - CENTRE.x) / RADIUS, ((event.clientY - box.top) * scale - CENTRE.y) / RADIUS);
+    say(
+      ((event.clientX - box.left) * scale - CENTRE.x) / RADIUS,
+      ((event.clientY - box.top) * scale - CENTRE.y) / RADIUS,
+    );
   };
   const here = value ? at(CENTRE, value.bearing, stand, value.share * RADIUS) : null;
   const keyed = (event: KeyboardEvent) => {
@@ -58,7 +66,15 @@ export function TouchField({ label, stand, value, onTouch, legs, children, piece
       {legs.map((each) => {
         const p = at(CENTRE, each.bearing_deg, stand, RADIUS + 18);
         return (
-          <text key={each.leg} x={p.x} y={p.y + 8} textAnchor="middle" fontSize="23" fontWeight="700" fill="var(--color-ink)">
+          <text
+            key={each.leg}
+            x={p.x}
+            y={p.y + 8}
+            textAnchor="middle"
+            fontSize="23"
+            fontWeight="700"
+            fill="var(--color-ink)"
+          >
             {each.leg}
           </text>
         );

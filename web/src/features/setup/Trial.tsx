@@ -26,23 +26,45 @@ export function TryFirst({ guide, trial }: { guide: Guide; trial: Trial }) {
 
 function Trying({ guide, trial }: { guide: Guide; trial: Trial }) {
   const [moves, setMoves] = useState<Moves>({});
-  const { answer, faults, trouble, noSignal } = useQuestion<WhatIf>(questionOf(trial, moves), (query) => advise<WhatIf>(query), 0);
+  const { answer, faults, trouble, noSignal } = useQuestion<WhatIf>(
+    questionOf(trial, moves),
+    (query) => advise<WhatIf>(query),
+    0,
+  );
   const advised = advisedOf(guide, trial.by);
-  const step = (name: string, by: number) => setMoves({ ...moves, [name]: Math.round(((moves[name] ?? 0) + by * trial.step) * 1000) / 1000 });
-  const names = trial.by === "legs" ? guide.site.legs.map((each) => ({ name: each.leg, label: `Leg ${each.leg}` })) : trial.by === "screws" ? guide.site.screws.map((each) => ({ name: each.screw, label: `Screw ${each.screw}` })) : SLIDES;
+  const step = (name: string, by: number) =>
+    setMoves({ ...moves, [name]: Math.round(((moves[name] ?? 0) + by * trial.step) * 1000) / 1000 });
+  const names =
+    trial.by === "legs"
+      ? guide.site.legs.map((each) => ({ name: each.leg, label: `Leg ${each.leg}` }))
+      : trial.by === "screws"
+        ? guide.site.screws.map((each) => ({ name: each.screw, label: `Screw ${each.screw}` }))
+        : SLIDES;
   return (
     <div className="grid gap-3" data-trying={trial.by}>
       <div className="grid items-center gap-4 tab:grid-cols-[minmax(0,1fr)_190px]">
         <div className="grid gap-2">
           <p className="sub">{PLUS[trial.by]}</p>
           {names.map((each) => (
-            <div key={each.name} className="grid grid-cols-[minmax(24px,1fr)_56px_64px_56px] items-center gap-2" data-move={each.name}>
+            <div
+              key={each.name}
+              className="grid grid-cols-[minmax(24px,1fr)_56px_64px_56px] items-center gap-2"
+              data-move={each.name}
+            >
               <span className="font-bold">{trial.by === "slide" ? each.label : each.name}</span>
-              <button className="btn !min-h-[48px] !px-0 text-[22px]" aria-label={`${each.label} less`} onClick={() => step(each.name, -1)}>
+              <button
+                className="btn !min-h-[48px] !px-0 text-[22px]"
+                aria-label={`${each.label} less`}
+                onClick={() => step(each.name, -1)}
+              >
                 −
               </button>
               <span className="text-center font-mono">{preview(trial.by, moves[each.name] ?? 0)}</span>
-              <button className="btn !min-h-[48px] !px-0 text-[22px]" aria-label={`${each.label} more`} onClick={() => step(each.name, 1)}>
+              <button
+                className="btn !min-h-[48px] !px-0 text-[22px]"
+                aria-label={`${each.label} more`}
+                onClick={() => step(each.name, 1)}
+              >
                 +
               </button>
             </div>
@@ -70,7 +92,11 @@ function Trying({ guide, trial }: { guide: Guide; trial: Trial }) {
             As advised
           </button>
         )}
-        <button className="btn" disabled={Object.values(moves).every((move) => move === 0)} onClick={() => setMoves({})}>
+        <button
+          className="btn"
+          disabled={Object.values(moves).every((move) => move === 0)}
+          onClick={() => setMoves({})}
+        >
           Reset
         </button>
       </div>
@@ -78,7 +104,11 @@ function Trying({ guide, trial }: { guide: Guide; trial: Trial }) {
   );
 }
 
-const PLUS: Record<string, string> = { legs: "Millimetres; plus lengthens, minus shortens.", screws: "Turns; plus is clockwise from above.", slide: "Millimetres, slid without turning." };
+const PLUS: Record<string, string> = {
+  legs: "Millimetres; plus lengthens, minus shortens.",
+  screws: "Turns; plus is clockwise from above.",
+  slide: "Millimetres, slid without turning.",
+};
 function preview(by: string, move: number): string {
   return `${move > 0 ? "+" : move < 0 ? "−" : ""}${fixed(Math.abs(move), by === "screws" ? 2 : 1)}`;
 }

@@ -8,11 +8,17 @@ vi.mock("../../hooks/useLiveLevel", () => ({ useLiveLevel: () => seen.level }));
 vi.mock("./useGuide", () => ({
   useGuide: (draft: SetUpDraft) => {
     const asked = draft.document.observations.log?.at(-1)?.saw?.level?.along ?? "";
-    return { answer: { guide: { step: { prompt: "plate-electronic", name: "plate" } } }, fresh: asked === seen.answered, wrong: null };
+    return {
+      answer: { guide: { step: { prompt: "plate-electronic", name: "plate" } } },
+      fresh: asked === seen.answered,
+      wrong: null,
+    };
   },
 }));
 
-const draft = { document: { kind: "set-up", observations: { method: "plummet-first", log: [] } } } as unknown as SetUpDraft;
+const draft = {
+  document: { kind: "set-up", observations: { method: "plummet-first", log: [] } },
+} as unknown as SetUpDraft;
 
 it("names the reading that was judged until the next one is, gone or not", () => {
   const { result, rerender } = renderHook(() => useFollowed(draft, null));

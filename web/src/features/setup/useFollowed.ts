@@ -7,7 +7,10 @@ import type { Answered } from "../../hooks/useQuestion";
 import { useLiveLevel } from "../../hooks/useLiveLevel";
 import { type GuidedPreview, useGuide } from "./useGuide";
 
-export function useFollowed(draft: SetUpDraft, step: string | null): { shown: SetUpDraft; live: LogEntry | null; judged: LogEntry | null; saying: Answered<GuidedPreview> } {
+export function useFollowed(
+  draft: SetUpDraft,
+  step: string | null,
+): { shown: SetUpDraft; live: LogEntry | null; judged: LogEntry | null; saying: Answered<GuidedPreview> } {
   const level = useLiveLevel();
   const [live, setLive] = useState<LogEntry | null>(null);
   const shown = live ? logged(draft, live) : draft;
@@ -20,6 +23,7 @@ export function useFollowed(draft: SetUpDraft, step: string | null): { shown: Se
   // Whoever goes to another step is not held here by the level.
   const wanted = step === null || step === here ? here : null;
   if (live && (!level || !wanted)) setLive(null);
-  else if (level && wanted && (fresh || wrong) && live?.saw?.level !== level) setLive({ step: wanted, at: nowWithOffset(), saw: { level } });
+  else if (level && wanted && (fresh || wrong) && live?.saw?.level !== level)
+    setLive({ step: wanted, at: nowWithOffset(), saw: { level } });
   return { shown, live, judged, saying };
 }

@@ -8,6 +8,13 @@ export type GuidedPreview = { guide: Guide; preview: SetUpPreview };
 type Question = { document: SetUpDraft["document"]; step: string | null };
 
 export function useGuide(draft: SetUpDraft, step: string | null): Answered<GuidedPreview> {
-  return useQuestion<GuidedPreview>({ document: draft.document, step }, (question: Question, signal) =>
-    Promise.all([guide(draft.instrument, question.document, question.step, signal), preview<SetUpPreview>(draft.instrument, question.document, signal)]).then(([answer, preview]) => ({ guide: answer, preview })), 60);
+  return useQuestion<GuidedPreview>(
+    { document: draft.document, step },
+    (question: Question, signal) =>
+      Promise.all([
+        guide(draft.instrument, question.document, question.step, signal),
+        preview<SetUpPreview>(draft.instrument, question.document, signal),
+      ]).then(([answer, preview]) => ({ guide: answer, preview })),
+    60,
+  );
 }

@@ -27,34 +27,78 @@ export function useNewSetUp() {
   const [pressed, setPressed] = useState(false);
   const [work, setWork] = useState<Work>(() => workAtHand(session.work as Work));
   const [habits, setOptions] = useState(() => habitsOf(username));
-  const { methods: list, level_type, trouble, tribrach: below, coming } = useSetUpMethods(tag, useFleetTribrach(tribrach));
+  const {
+    methods: list,
+    level_type,
+    trouble,
+    tribrach: below,
+    coming,
+  } = useSetUpMethods(tag, useFleetTribrach(tribrach));
   const can = (name: string | null) => list.some((method) => method.method === name && !method.cannot);
   const chosen = [method, session.preferred_method].find(can) ?? list.find((method) => !method.cannot)?.method ?? null;
   const level = can("no-point");
-  const lacking = !tag ? "Choose the instrument first." : !level && !free && !mark.trim() ? "Enter the point, or choose free station." : null;
+  const lacking = !tag
+    ? "Choose the instrument first."
+    : !level && !free && !mark.trim()
+      ? "Enter the point, or choose free station."
+      : null;
   // What the instrument has no level for is not begun with, whatever the habit.
   const lacks = (name: string | undefined) => level_type.find((each) => each.level_type === name)?.cannot ?? null;
-  const by = (lacks(habits.level_type) ? level_type.find((each) => !each.cannot)?.level_type : habits.level_type) as LevelType | undefined;
+  const by = (lacks(habits.level_type) ? level_type.find((each) => !each.cannot)?.level_type : habits.level_type) as
+    LevelType | undefined;
   const options = { ...habits, ...(by ? { level_type: by } : {}) };
   const begin = async (quick: boolean) => {
     setPressed(true);
     if (lacking || !chosen) return;
-    const draft = beginSetUp(tag, username, {
-      method: chosen,
-      mark: level ? {} : free ? { free: true } : { name: mark.trim() },
-      ...(tripod.trim() ? { tripod_tag: tripod.trim().toUpperCase() } : {}),
-      ...(tribrach.trim() ? { tribrach_tag: tribrach.trim().toUpperCase() } : {}),
-      ...tribrachOf(chosen, below),
-      options: { ...options, ...(role === "trainee" ? { strict: true } : {}) },
-      quick,
-      level: { by: by === "electronic" ? "electronic" : "plate" },
-    }, firmUnit());
+    const draft = beginSetUp(
+      tag,
+      username,
+      {
+        method: chosen,
+        mark: level ? {} : free ? { free: true } : { name: mark.trim() },
+        ...(tripod.trim() ? { tripod_tag: tripod.trim().toUpperCase() } : {}),
+        ...(tribrach.trim() ? { tribrach_tag: tribrach.trim().toUpperCase() } : {}),
+        ...tribrachOf(chosen, below),
+        options: { ...options, ...(role === "trainee" ? { strict: true } : {}) },
+        quick,
+        level: { by: by === "electronic" ? "electronic" : "plate" },
+      },
+      firmUnit(),
+    );
     storeHabits(username, habits);
     await storeDraft(asDraft(Object.keys(work).length ? { ...draft, document: { ...draft.document, work } } : draft));
     await navigate(`/set-up/${draft.id}`);
   };
-  const fields = { tag, setTag, mark, setMark, free, setFree, tripod, setTripod, tribrach, setTribrach, setMethod, setOptions, work, setWork };
-  return { ...fields, options, lacks, list, chosen, level, lacking, pressed, coming, trouble, trainee: role === "trainee", begin };
+  const fields = {
+    tag,
+    setTag,
+    mark,
+    setMark,
+    free,
+    setFree,
+    tripod,
+    setTripod,
+    tribrach,
+    setTribrach,
+    setMethod,
+    setOptions,
+    work,
+    setWork,
+  };
+  return {
+    ...fields,
+    options,
+    lacks,
+    list,
+    chosen,
+    level,
+    lacking,
+    pressed,
+    coming,
+    trouble,
+    trainee: role === "trainee",
+    begin,
+  };
 }
 
 type Below = NonNullable<Parameters<typeof beginSetUp>[2]["tribrach"]>;
@@ -82,7 +126,16 @@ function useSetUpMethods(tag: string, tribrach: string | null): GuidedPreview {
     let here = true;
     setUpMethods(tag, tribrach).then(
       (answer) => here && setAnswer({ ...NOTHING, tag, ...answer }),
-      (error: unknown) => here && setAnswer({ ...NOTHING, tag, trouble: error instanceof NoSignal ? "Offline, and the calculation is not yet stored on this device." : "The methods could not be loaded. Choose the instrument again." }),
+      (error: unknown) =>
+        here &&
+        setAnswer({
+          ...NOTHING,
+          tag,
+          trouble:
+            error instanceof NoSignal
+              ? "Offline, and the calculation is not yet stored on this device."
+              : "The methods could not be loaded. Choose the instrument again.",
+        }),
     );
     return () => {
       here = false;

@@ -3,13 +3,20 @@ import type { ColumnLook, ColumnMap } from "../../engine";
 import { UNITS as OF_SHEETS } from "../../ui/units";
 
 /** Tables hold what a sheet is not typed in, too. */
-const UNITS = [...OF_SHEETS, { value: "mm", label: "Millimetres" }, { value: "cm", label: "Centimetres" }, { value: "in", label: "Inches" }];
+const UNITS = [
+  ...OF_SHEETS,
+  { value: "mm", label: "Millimetres" },
+  { value: "cm", label: "Centimetres" },
+  { value: "in", label: "Inches" },
+];
 
 type Props = { look: ColumnLook; onMap: (map: ColumnMap) => void };
 type Use = ColumnMap["columns"][number];
 type Offered = ColumnLook["uses"][number];
 
-const alike = (use: Use, offered: Offered): boolean => use.field === offered.field && JSON.stringify(Object.entries(use.given).sort()) === JSON.stringify(Object.entries(offered.given).sort());
+const alike = (use: Use, offered: Offered): boolean =>
+  use.field === offered.field &&
+  JSON.stringify(Object.entries(use.given).sort()) === JSON.stringify(Object.entries(offered.given).sort());
 
 export function Columns({ look, onMap }: Props) {
   const map = look.column_map;
@@ -17,7 +24,9 @@ export function Columns({ look, onMap }: Props) {
     const others = map.columns.filter((use) => use.column !== column);
     const before = map.columns.find((use) => use.column === column);
     const unit = offered?.kind === "length" ? before?.unit || map.columns.find((use) => use.unit)?.unit || "m" : "";
-    const columns = offered ? [...others, { column, field: offered.field, given: offered.given, unit }].sort((a, b) => a.column - b.column) : others;
+    const columns = offered
+      ? [...others, { column, field: offered.field, given: offered.given, unit }].sort((a, b) => a.column - b.column)
+      : others;
     onMap({ ...map, columns });
   };
   return (
@@ -26,12 +35,26 @@ export function Columns({ look, onMap }: Props) {
         const use = map.columns.find((each) => each.column === column.column);
         const offered = use && look.uses.find((each) => alike(use, each));
         return (
-          <li key={column.column} className="grid items-center gap-x-3 gap-y-2 border-t border-line py-2 tab:grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)_112px]" data-column={column.column}>
+          <li
+            key={column.column}
+            className="grid items-center gap-x-3 gap-y-2 border-t border-line py-2 tab:grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)_112px]"
+            data-column={column.column}
+          >
             <div className="min-w-0">
               <b className="block truncate font-semibold">{column.heading}</b>
               <span className="sub block truncate font-mono">{column.first.join("   ") || "empty"}</span>
             </div>
-            <select className="field" aria-label={`${column.heading} is`} value={offered?.key ?? ""} onChange={(event) => put(column.column, look.uses.find((each) => each.key === event.target.value))}>
+            <select
+              className="field"
+              aria-label={`${column.heading} is`}
+              value={offered?.key ?? ""}
+              onChange={(event) =>
+                put(
+                  column.column,
+                  look.uses.find((each) => each.key === event.target.value),
+                )
+              }
+            >
               <option value="">Not used</option>
               {look.uses.map((each) => (
                 <option key={each.key} value={each.key}>
@@ -39,8 +62,21 @@ export function Columns({ look, onMap }: Props) {
                 </option>
               ))}
             </select>
-            <Unit use={use} offered={offered} heading={column.heading} angle={map.angle} onUnit={(unit) => onMap({ ...map, columns: map.columns.map((each) => (each.column === column.column ? { ...each, unit } : each)) })} />
-            {offered?.kind === "choice" && <Words look={look} field={offered.field} words={column.words} onMap={onMap} />}
+            <Unit
+              use={use}
+              offered={offered}
+              heading={column.heading}
+              angle={map.angle}
+              onUnit={(unit) =>
+                onMap({
+                  ...map,
+                  columns: map.columns.map((each) => (each.column === column.column ? { ...each, unit } : each)),
+                })
+              }
+            />
+            {offered?.kind === "choice" && (
+              <Words look={look} field={offered.field} words={column.words} onMap={onMap} />
+            )}
           </li>
         );
       })}
@@ -50,11 +86,29 @@ export function Columns({ look, onMap }: Props) {
 
 const ANGLE_SIGNS: Record<string, string> = { dms: "° ′ ″", deg: "°", gon: "gon" };
 
-function Unit({ use, offered, heading, angle, onUnit }: { use: Use | undefined; offered: Offered | undefined; heading: string; angle: string; onUnit: (unit: string) => void }) {
+function Unit({
+  use,
+  offered,
+  heading,
+  angle,
+  onUnit,
+}: {
+  use: Use | undefined;
+  offered: Offered | undefined;
+  heading: string;
+  angle: string;
+  onUnit: (unit: string) => void;
+}) {
   if (!use || !offered) return <span />;
-  if (offered.kind !== "length") return <span className="sub pl-3">{offered.kind === "angle" ? ANGLE_SIGNS[angle] : offered.unit}</span>;
+  if (offered.kind !== "length")
+    return <span className="sub pl-3">{offered.kind === "angle" ? ANGLE_SIGNS[angle] : offered.unit}</span>;
   return (
-    <select className="field" aria-label={`${heading}: unit`} value={use.unit || "m"} onChange={(event) => onUnit(event.target.value)}>
+    <select
+      className="field"
+      aria-label={`${heading}: unit`}
+      value={use.unit || "m"}
+      onChange={(event) => onUnit(event.target.value)}
+    >
       {UNITS.map((unit) => (
         <option key={unit.value} value={unit.value}>
           {unit.label}
@@ -78,7 +132,9 @@ function Words({ look, field, words, onMap }: Props & { field: string; words: st
             className="field !w-auto"
             value={known[word] ?? ""}
             onChange={(event) => {
-              const meant = Object.fromEntries(Object.entries({ ...known, [word]: event.target.value }).filter(([, value]) => value));
+              const meant = Object.fromEntries(
+                Object.entries({ ...known, [word]: event.target.value }).filter(([, value]) => value),
+              );
               onMap({ ...map, words: { ...map.words, [field]: meant } });
             }}
           >

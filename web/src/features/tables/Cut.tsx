@@ -21,7 +21,11 @@ export function Cut({ look, onCut, onMap }: Props) {
     <div className="grid grid-cols-2 gap-3 tab:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,2fr)]">
       <label className="grid gap-1 font-semibold">
         Between cells
-        <select className="field" value={map.separator} onChange={(event) => onCut({ ...map, separator: event.target.value as ColumnMap["separator"] })}>
+        <select
+          className="field"
+          value={map.separator}
+          onChange={(event) => onCut({ ...map, separator: event.target.value as ColumnMap["separator"] })}
+        >
           {SEPARATORS.map(([value, label]) => (
             <option key={value} value={value}>
               {label}
@@ -31,7 +35,11 @@ export function Cut({ look, onCut, onMap }: Props) {
       </label>
       <label className="grid gap-1 font-semibold">
         Headings in line
-        <select className="field" value={map.heading_line} onChange={(event) => onCut({ ...map, heading_line: Number(event.target.value) })}>
+        <select
+          className="field"
+          value={map.heading_line}
+          onChange={(event) => onCut({ ...map, heading_line: Number(event.target.value) })}
+        >
           <option value={0}>None</option>
           {Array.from({ length: Math.max(MOST_LINES, map.heading_line) }, (_, i) => (
             <option key={i + 1} value={i + 1}>
@@ -43,7 +51,12 @@ export function Cut({ look, onCut, onMap }: Props) {
       {angles && (
         <label className="grid gap-1 font-semibold max-tab:col-span-2">
           Angles are written in
-          <select className={`field ${map.angle ? "" : "unset"}`} data-angle-unit value={map.angle} onChange={(event) => onMap({ ...map, angle: event.target.value as ColumnMap["angle"] })}>
+          <select
+            className={`field ${map.angle ? "" : "unset"}`}
+            data-angle-unit
+            value={map.angle}
+            onChange={(event) => onMap({ ...map, angle: event.target.value as ColumnMap["angle"] })}
+          >
             <option value="" disabled>
               Choose…
             </option>

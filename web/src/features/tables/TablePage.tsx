@@ -8,7 +8,14 @@ import { useHere, usePerson } from "../../app/session";
 import { storeDraft } from "../../device/device";
 import { begin } from "../../documents/draft";
 import { type HeldTable, heldTable, holdTable, rememberOnDevice } from "../../documents/heldTable";
-import { ORIENTATION_KINDS, type OrientationDocument, type OrientationKind, asDraft, beginOrientation, withControl } from "../../documents/orientation";
+import {
+  ORIENTATION_KINDS,
+  type OrientationDocument,
+  type OrientationKind,
+  asDraft,
+  beginOrientation,
+  withControl,
+} from "../../documents/orientation";
 import { type ColumnLook, openTable } from "../../engine";
 import { Head, Trouble, Waiting } from "../../ui/parts";
 import { moment } from "../../ui/words";
@@ -47,7 +54,15 @@ function Mapping({ held }: { held: HeldTable & { number: number } }) {
   const whose = known ? `${known.name}, ${moment(known.at, session.time_zone)}` : "";
   return (
     <div className="grid gap-4" data-fresh={!table.busy}>
-      <Head title="Which column is what" sub={`${held.name}, read as ${held.title}${held.tag ? ` of ${held.tag}` : ""}. Nothing is stored before you save.`} actions={<button className="btn" onClick={() => void navigate(-1)}>Another file</button>} />
+      <Head
+        title="Which column is what"
+        sub={`${held.name}, read as ${held.title}${held.tag ? ` of ${held.tag}` : ""}. Nothing is stored before you save.`}
+        actions={
+          <button className="btn" onClick={() => void navigate(-1)}>
+            Another file
+          </button>
+        }
+      />
       {known && (
         <p className="flex flex-wrap items-center gap-3" data-known>
           Read as last time: {whose}.
@@ -63,7 +78,13 @@ function Mapping({ held }: { held: HeldTable & { number: number } }) {
           <OnEveryLine look={look} onMap={table.set} />
         </section>
         <div className="grid gap-3 desk:sticky desk:top-4">
-          <WhatIsRead look={look} busy={table.busy} onMap={table.set} label={held.kind === "control-points" ? "Look at the points" : "Open as a sheet"} onOpen={() => void open(look)} />
+          <WhatIsRead
+            look={look}
+            busy={table.busy}
+            onMap={table.set}
+            label={held.kind === "control-points" ? "Look at the points" : "Open as a sheet"}
+            onOpen={() => void open(look)}
+          />
           <Trouble error={table.error ?? trouble} />
         </div>
       </div>
@@ -90,14 +111,23 @@ function useOpen(held: HeldTable) {
   return { open, trouble };
 }
 
-async function draftOf(held: HeldTable, text: string, username: string, points: Parameters<typeof withControl>[1]): Promise<string> {
+async function draftOf(
+  held: HeldTable,
+  text: string,
+  username: string,
+  points: Parameters<typeof withControl>[1],
+): Promise<string> {
   if (held.kind === "control-points") {
     holdTable({ ...held, text });
     return "/points?table=held";
   }
   if (ORIENTATION_KINDS.includes(held.kind)) {
     const { document, entry } = await openTable<OrientationDocument>(held.kind, text);
-    const draft = { ...beginOrientation(held.tag, username, held.kind as OrientationKind, document.units, {}), entry, document: withControl(document, points, held.station) };
+    const draft = {
+      ...beginOrientation(held.tag, username, held.kind as OrientationKind, document.units, {}),
+      entry,
+      document: withControl(document, points, held.station),
+    };
     await storeDraft(asDraft(draft));
     return `/orientation/${draft.id}`;
   }

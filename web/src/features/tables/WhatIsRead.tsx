@@ -6,14 +6,20 @@ type Props = { look: ColumnLook; busy: boolean; label: string; onMap: (map: Colu
 export function WhatIsRead({ look, busy, label, onMap, onOpen }: Props) {
   return (
     <section className="card grid gap-3 p-4 tab:p-5" aria-label="What is read">
-      <h2 data-readings={look.readings}>{look.readings ? `${look.readings} ${look.readings === 1 ? "reading" : "readings"} in ${look.lines} ${look.lines === 1 ? "line" : "lines"}` : "Nothing is read yet"}</h2>
+      <h2 data-readings={look.readings}>
+        {look.readings
+          ? `${look.readings} ${look.readings === 1 ? "reading" : "readings"} in ${look.lines} ${look.lines === 1 ? "line" : "lines"}`
+          : "Nothing is read yet"}
+      </h2>
       {look.messages.map((message) => (
         <p key={message.text} className="font-semibold" data-message={message.code}>
           {message.text}
         </p>
       ))}
       <Faults look={look} onMap={onMap} />
-      {look.empty_lines.length > 0 && look.readings > 0 && <p className="sub">Without a reading, not used: {lines(look.empty_lines)}.</p>}
+      {look.empty_lines.length > 0 && look.readings > 0 && (
+        <p className="sub">Without a reading, not used: {lines(look.empty_lines)}.</p>
+      )}
       {look.column_map.left_out.length > 0 && (
         <p className="sub">
           Left out: {lines(look.column_map.left_out)}.{" "}
@@ -48,7 +54,10 @@ function Faults({ look, onMap }: Pick<Props, "look" | "onMap">) {
       </ul>
       {look.faults.length > 8 && <p className="sub">{look.faults.length - 8} more of the kind.</p>}
       {bad.length > 0 && (
-        <button className="btn justify-self-start" onClick={() => onMap({ ...map, left_out: [...new Set([...map.left_out, ...bad])].sort((a, b) => a - b) })}>
+        <button
+          className="btn justify-self-start"
+          onClick={() => onMap({ ...map, left_out: [...new Set([...map.left_out, ...bad])].sort((a, b) => a - b) })}
+        >
           Leave out {lines(bad.slice(0, 6))}
           {bad.length > 6 ? ` and ${bad.length - 6} more` : ""}
         </button>

@@ -22,7 +22,12 @@ export type TableLook = {
 export function useLook(held: HeldTable & { number: number }): TableLook {
   const [asked, setAsked] = useState<Asked | null>(null);
   const firm = useQuery({ ...knownTablesQuery, retry: false });
-  const first = useQuery({ queryKey: ["look", held.number], queryFn: () => lookAtTable(held.kind, held.text, null), retry: false, gcTime: 0 });
+  const first = useQuery({
+    queryKey: ["look", held.number],
+    queryFn: () => lookAtTable(held.kind, held.text, null),
+    retry: false,
+    gcTime: 0,
+  });
   const headings = first.data?.file_columns.map((column) => column.heading) ?? [];
   const known = first.data && !firm.isPending ? knownTable(held.kind, headings, firm.data ?? []) : null;
   const query: Asked = asked ?? { map: known?.column_map ?? null, recut: false };
@@ -52,7 +57,10 @@ export function useLook(held: HeldTable & { number: number }): TableLook {
 function withChoices(look: ColumnLook, asked: Asked | null): ColumnLook {
   if (!asked?.map || asked.recut) return look;
   const words = Object.fromEntries(
-    [...new Set([...Object.keys(look.column_map.words), ...Object.keys(asked.map.words)])].map((field) => [field, { ...look.column_map.words[field], ...asked.map?.words[field] }]),
+    [...new Set([...Object.keys(look.column_map.words), ...Object.keys(asked.map.words)])].map((field) => [
+      field,
+      { ...look.column_map.words[field], ...asked.map?.words[field] },
+    ]),
   );
   return { ...look, column_map: { ...asked.map, words } };
 }

@@ -19,11 +19,22 @@ export function DeviationsDrawing({ picture }: { picture: DeviationsPicture }) {
   const mid = (LEFT + W - RIGHT) / 2;
   const x = (value: number) => mid + (value / most) * ((W - RIGHT - LEFT) / 2);
   const foot = 18 + points.length * ROW;
-  const written = (value: number) => `${value > 0 ? "+" : value < 0 ? "−" : ""}${fixed(Math.abs(value), unit === "arcsec" ? 1 : 2)}${unit === "arcsec" ? "″" : ` ${unit}`}`;
+  const written = (value: number) =>
+    `${value > 0 ? "+" : value < 0 ? "−" : ""}${fixed(Math.abs(value), unit === "arcsec" ? 1 : 2)}${unit === "arcsec" ? "″" : ` ${unit}`}`;
   return (
-    <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`${points.length} points against ${picture.zero_label}`} className="block w-full" data-drawing="deviations">
-      {limit !== null && <rect x={x(-limit)} y="12" width={x(limit) - x(-limit)} height={foot - 12} className="fill-band" />}
-      {limit !== null && <path d={`M${x(-limit)} 12V${foot}M${x(limit)} 12V${foot}`} className="stroke-lichen" strokeWidth="2" />}
+    <svg
+      viewBox={`0 0 ${W} ${H}`}
+      role="img"
+      aria-label={`${points.length} points against ${picture.zero_label}`}
+      className="block w-full"
+      data-drawing="deviations"
+    >
+      {limit !== null && (
+        <rect x={x(-limit)} y="12" width={x(limit) - x(-limit)} height={foot - 12} className="fill-band" />
+      )}
+      {limit !== null && (
+        <path d={`M${x(-limit)} 12V${foot}M${x(limit)} 12V${foot}`} className="stroke-lichen" strokeWidth="2" />
+      )}
       <path d={`M${mid} 6V${foot + 4}`} className="stroke-ink" strokeWidth="1.4" />
       <path d={`M${mid - 5} ${foot + 4}h10l-5 9z`} className="fill-ink" />
       {points.map((point, i) => {
@@ -36,7 +47,11 @@ export function DeviationsDrawing({ picture }: { picture: DeviationsPicture }) {
             {point.value !== null && (
               <>
                 <path d={`M${mid} ${y}H${x(point.value)}`} className="stroke-ink" strokeWidth="1.4" />
-                <path d={`M${x(point.value)} ${y - Math.min(9, ROW * 0.4)}v${Math.min(18, ROW * 0.8)}`} className="stroke-ink" strokeWidth="4.5" />
+                <path
+                  d={`M${x(point.value)} ${y - Math.min(9, ROW * 0.4)}v${Math.min(18, ROW * 0.8)}`}
+                  className="stroke-ink"
+                  strokeWidth="4.5"
+                />
                 {ROW > 9 && (
                   <text x={W - RIGHT + 12} y={y + 5} fontSize={size} className="fill-ink">
                     {written(point.value)}

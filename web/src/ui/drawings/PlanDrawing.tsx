@@ -22,7 +22,10 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
   const high = Math.max(...north) - Math.min(...north);
   const scale = Math.min((W - 2 * EDGE) / Math.max(wide, 4), (H - 2 * EDGE) / Math.max(high, 4));
   const mid = { e: (Math.max(...east) + Math.min(...east)) / 2, n: (Math.max(...north) + Math.min(...north)) / 2 };
-  const at = (each: { e_m: number; n_m: number }): At => ({ x: W / 2 + (each.e_m - mid.e) * scale, y: H / 2 - (each.n_m - mid.n) * scale });
+  const at = (each: { e_m: number; n_m: number }): At => ({
+    x: W / 2 + (each.e_m - mid.e) * scale,
+    y: H / 2 - (each.n_m - mid.n) * scale,
+  });
   const inside = plan.points.filter((point) => {
     const p = at(point);
     return point.used || (p.x > 14 && p.x < W - 14 && p.y > 14 && p.y < H - 30);
@@ -32,12 +35,28 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
   const largest = Math.max(sure, ...plan.points.map((point) => Math.hypot(point.along_m ?? 0, point.across_m ?? 0)));
   const factor = [...FACTORS].reverse().find((each) => largest * each * scale <= LARGEST) ?? 10;
   const bar = [...STEPS].reverse().find((each) => each * scale <= 150) ?? 1;
-  const answer = `Plan of ${inside.length} control points${stand ? " and the station" : ""}. ${plan.points.filter((point) => point.suspect).map((point) => `${point.name} is suspect.`).join(" ")}`;
+  const answer = `Plan of ${inside.length} control points${stand ? " and the station" : ""}. ${plan.points
+    .filter((point) => point.suspect)
+    .map((point) => `${point.name} is suspect.`)
+    .join(" ")}`;
   return (
     <figure className="m-0">
       <svg viewBox={`0 0 ${W} ${H}`} className="block w-full" role="img" aria-label={answer}>
-        {stand && shown.map((each) => <path key={each.name} d={`M${stand.x} ${stand.y}L${at(each).x} ${at(each).y}`} stroke="var(--color-stroke)" strokeWidth="1.6" strokeDasharray={each.suspect ? "3 6" : undefined} />)}
-        {stand && largest > 0 && shown.map((each) => <Misfit key={each.name} from={at(each)} stand={stand} item={each} size={factor * scale} />)}
+        {stand &&
+          shown.map((each) => (
+            <path
+              key={each.name}
+              d={`M${stand.x} ${stand.y}L${at(each).x} ${at(each).y}`}
+              stroke="var(--color-stroke)"
+              strokeWidth="1.6"
+              strokeDasharray={each.suspect ? "3 6" : undefined}
+            />
+          ))}
+        {stand &&
+          largest > 0 &&
+          shown.map((each) => (
+            <Misfit key={each.name} from={at(each)} stand={stand} item={each} size={factor * scale} />
+          ))}
         {inside.map((each) => (
           <DrawnPoint key={each.name} p={at(each)} item={each} away={stand} />
         ))}
@@ -57,12 +76,21 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
         )}
         {stand && <Station at={stand} />}
         <path d={`M${W - 30} 58V20m-7 11l7 -12l7 12`} fill="none" stroke="var(--color-ink)" strokeWidth="2.4" />
-        <path d={`M24 ${H - 18}v-8m0 4h${bar * scale}m0 -4v8`} fill="none" stroke="var(--color-ink)" strokeWidth="2.4" />
+        <path
+          d={`M24 ${H - 18}v-8m0 4h${bar * scale}m0 -4v8`}
+          fill="none"
+          stroke="var(--color-ink)"
+          strokeWidth="2.4"
+        />
         <text x={34 + bar * scale} y={H - 16} fontSize="17" fill="var(--color-ink)">
           {bar} m
         </text>
       </svg>
-      {stand && largest > 0 && <figcaption className="sub px-4 pb-3">Residuals{plan.ellipse ? " and the 95 % ellipse of the station" : ""} are drawn {factor} times as large.</figcaption>}
+      {stand && largest > 0 && (
+        <figcaption className="sub px-4 pb-3">
+          Residuals{plan.ellipse ? " and the 95 % ellipse of the station" : ""} are drawn {factor} times as large.
+        </figcaption>
+      )}
     </figure>
   );
 }
@@ -70,7 +98,13 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
 function Station({ at }: { at: At }) {
   return (
     <g>
-      <path d={`M${at.x} ${at.y - 13}l12 21h-24z`} fill="var(--color-card)" stroke="var(--color-ink)" strokeWidth="3" strokeLinejoin="round" />
+      <path
+        d={`M${at.x} ${at.y - 13}l12 21h-24z`}
+        fill="var(--color-card)"
+        stroke="var(--color-ink)"
+        strokeWidth="3"
+        strokeLinejoin="round"
+      />
       <circle cx={at.x} cy={at.y} r="2.5" fill="var(--color-ink)" />
     </g>
   );
@@ -87,13 +121,35 @@ function DrawnPoint({ p, item, away }: { p: At; item: PlanPoint; away: At | null
   return (
     <g data-plan-point={item.name} data-suspect={item.suspect || undefined}>
       {item.used ? (
-        <path d={`M${p.x - 8} ${p.y}h16M${p.x} ${p.y - 8}v16`} stroke="var(--color-ink)" strokeWidth={item.suspect ? 5 : 3} />
+        <path
+          d={`M${p.x - 8} ${p.y}h16M${p.x} ${p.y - 8}v16`}
+          stroke="var(--color-ink)"
+          strokeWidth={item.suspect ? 5 : 3}
+        />
       ) : (
         <circle cx={p.x} cy={p.y} r="4" fill="none" stroke="var(--color-field)" strokeWidth="2" />
       )}
-      {item.suspect && <circle cx={p.x} cy={p.y} r="17" fill="none" stroke="var(--color-ink)" strokeWidth="2.4" strokeDasharray="5 4" />}
+      {item.suspect && (
+        <circle
+          cx={p.x}
+          cy={p.y}
+          r="17"
+          fill="none"
+          stroke="var(--color-ink)"
+          strokeWidth="2.4"
+          strokeDasharray="5 4"
+        />
+      )}
       {item.used || !away ? (
-        <text x={p.x + out.x * reach} y={p.y + out.y * (reach + 6) + 6} textAnchor={anchor} fontSize="19" fontWeight={item.used ? 700 : 400} fill="var(--color-ink)" className="tag">
+        <text
+          x={p.x + out.x * reach}
+          y={p.y + out.y * (reach + 6) + 6}
+          textAnchor={anchor}
+          fontSize="19"
+          fontWeight={item.used ? 700 : 400}
+          fill="var(--color-ink)"
+          className="tag"
+        >
           {item.name}
         </text>
       ) : (

@@ -45,17 +45,43 @@ describe("marks on a circle", () => {
     expect(number(limit, "cx")).toBeCloseTo(number(own, "cx"));
   });
   it("draws away from you upwards", () => {
-    const { container } = render(<CircleDrawing picture={{ ...MARKS, points: [{ x: 0, y: 0, label: "", path: "a" }, { x: 0, y: 3, label: "", path: "b" }], centre: null, radius: null }} />);
+    const { container } = render(
+      <CircleDrawing
+        picture={{
+          ...MARKS,
+          points: [
+            { x: 0, y: 0, label: "", path: "a" },
+            { x: 0, y: 3, label: "", path: "b" },
+          ],
+          centre: null,
+          radius: null,
+        }}
+      />,
+    );
     const [near, far] = [...container.querySelectorAll("[data-point] circle")];
     expect(number(far, "cy")).toBeLessThan(number(near, "cy"));
     expect(container.querySelector("[data-centre]")).toBeNull();
   });
   it("is given in words to those who do not see it", () => {
     render(<CircleDrawing picture={MARKS} />);
-    expect(screen.getByRole("img").getAttribute("aria-label")).toBe("2 marks; the cross is axis, the circle plummet offset");
+    expect(screen.getByRole("img").getAttribute("aria-label")).toBe(
+      "2 marks; the cross is axis, the circle plummet offset",
+    );
   });
   it("shows a vial with its ring, and the limit about its middle", () => {
-    const { container } = render(<CircleDrawing picture={{ ...MARKS, ring: 4, limit: 0.5, limit_about: "origin", points: [{ x: 1, y: 0, label: "0°", path: "a" }], centre: { x: 1, y: 0 }, radius: null }} />);
+    const { container } = render(
+      <CircleDrawing
+        picture={{
+          ...MARKS,
+          ring: 4,
+          limit: 0.5,
+          limit_about: "origin",
+          points: [{ x: 1, y: 0, label: "0°", path: "a" }],
+          centre: { x: 1, y: 0 },
+          radius: null,
+        }}
+      />,
+    );
     const circles = [...container.querySelectorAll("svg > circle, svg > g > circle")];
     const ring = circles.find((circle) => circle.getAttribute("stroke-width") === "2.4");
     const limit = circles.find((circle) => circle.classList.contains("fill-band"));
@@ -65,7 +91,9 @@ describe("marks on a circle", () => {
     expect(number(bubble, "cx") - number(ring, "cx")).toBeCloseTo(number(ring, "r") / 4);
   });
   it("stands with nothing read yet", () => {
-    const { container } = render(<CircleDrawing picture={{ ...MARKS, points: [], centre: null, radius: null, limit: null }} />);
+    const { container } = render(
+      <CircleDrawing picture={{ ...MARKS, points: [], centre: null, radius: null, limit: null }} />,
+    );
     expect(container.querySelectorAll("[data-point]")).toHaveLength(0);
     expect(container.innerHTML).not.toContain("NaN");
   });
@@ -84,7 +112,12 @@ const TUBE: TubePicture = {
 describe("a tubular vial", () => {
   it("shows every heading's bubble and where it rests between them", () => {
     const { container } = render(<TubeDrawing picture={TUBE} />);
-    const needle = (path: string) => Number(/^M([\d.-]+)/.exec(container.querySelector(`[data-point='${path}'] path[stroke-width='3']`)?.getAttribute("d") ?? "")?.[1]);
+    const needle = (path: string) =>
+      Number(
+        /^M([\d.-]+)/.exec(
+          container.querySelector(`[data-point='${path}'] path[stroke-width='3']`)?.getAttribute("d") ?? "",
+        )?.[1],
+      );
     const rest = Number(/^M([\d.-]+)/.exec(container.querySelector("[data-rest] path")?.getAttribute("d") ?? "")?.[1]);
     expect(rest).toBeCloseTo((needle("r[0]") + needle("r[1]")) / 2);
     expect(screen.getByText("reversing point")).toBeTruthy();
@@ -113,7 +146,12 @@ const SHIFTS: DeviationsPicture = {
 describe("deviations along a line", () => {
   it("puts a needle at the limit on the edge of the band, and the other way on the other side", () => {
     const { container } = render(<DeviationsDrawing picture={SHIFTS} />);
-    const needle = (label: string) => Number(/^M([\d.-]+)/.exec(container.querySelector(`[data-point='${label}'] path[stroke-width='4.5']`)?.getAttribute("d") ?? "")?.[1]);
+    const needle = (label: string) =>
+      Number(
+        /^M([\d.-]+)/.exec(
+          container.querySelector(`[data-point='${label}'] path[stroke-width='4.5']`)?.getAttribute("d") ?? "",
+        )?.[1],
+      );
     const band = container.querySelector("rect");
     const left = number(band, "x");
     const width = number(band, "width");
@@ -127,7 +165,15 @@ describe("deviations along a line", () => {
     [20, 424, true],
     [60, 604, false],
   ])("draws %s places within %s units of height, figures beside them: %s", (count, tall, figures) => {
-    const many = { ...SHIFTS, limit: null, points: Array.from({ length: count }, (_, i) => ({ label: i === 0 ? "set 1" : "", at: i, value: i === 1 ? 2.5 : 1 })) };
+    const many = {
+      ...SHIFTS,
+      limit: null,
+      points: Array.from({ length: count }, (_, i) => ({
+        label: i === 0 ? "set 1" : "",
+        at: i,
+        value: i === 1 ? 2.5 : 1,
+      })),
+    };
     const { container } = render(<DeviationsDrawing picture={many} />);
     const [, , , height] = (container.querySelector("svg")?.getAttribute("viewBox") ?? "").split(" ");
     expect(Number(height)).toBe(tall);

@@ -8,10 +8,23 @@ import { Cautions } from "../../../ui/parts";
 import { Screws } from "./Screws";
 
 /** `tested`: what was turned when the sheet was begun. */
-type Props = { kind: Kind; lesson: InstrumentLesson; document: CheckDocument; turns: Turns; tested: Turns; onTurn: (turns: Turns) => void; onAgain: () => void };
+type Props = {
+  kind: Kind;
+  lesson: InstrumentLesson;
+  document: CheckDocument;
+  turns: Turns;
+  tested: Turns;
+  onTurn: (turns: Turns) => void;
+  onAgain: () => void;
+};
 
 export function AdjustingScrews({ kind, lesson, document, turns, tested, onTurn, onAgain }: Props) {
-  const target = useQuery({ queryKey: ["practice-adjusting", JSON.stringify(document)], queryFn: () => practiceAdjusting(document), staleTime: Infinity, enabled: !lesson.to_adjust });
+  const target = useQuery({
+    queryKey: ["practice-adjusting", JSON.stringify(document)],
+    queryFn: () => practiceAdjusting(document),
+    staleTime: Infinity,
+    enabled: !lesson.to_adjust,
+  });
   const screws = lesson.screws.filter((screw) => screw.adjusting);
   if (!screws.length) return null;
   const text = lesson.to_adjust || target.data?.text;

@@ -1,7 +1,15 @@
 // What is done between one set of readings and the next, where a check repeats them.
 import type { InstrumentLesson } from "../../../engine/practice";
 
-export function BetweenSets({ lesson, again, onAgain }: { lesson: InstrumentLesson; again: number; onAgain: (again: number) => void }) {
+export function BetweenSets({
+  lesson,
+  again,
+  onAgain,
+}: {
+  lesson: InstrumentLesson;
+  again: number;
+  onAgain: (again: number) => void;
+}) {
   const sets = lesson.set_again;
   if (!sets) return null;
   const last = again >= sets.most - 1;

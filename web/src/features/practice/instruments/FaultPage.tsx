@@ -4,7 +4,13 @@ import { useParams } from "react-router";
 import { useQuery } from "@tanstack/react-query";
 import type { Preview } from "../../../api/client";
 import { type CheckDocument, type Draft, toSend } from "../../../documents/draft";
-import { type FaultLesson, type FaultSituation, type InstrumentJudged, faultSituation, judgeFault } from "../../../engine/practice";
+import {
+  type FaultLesson,
+  type FaultSituation,
+  type InstrumentJudged,
+  faultSituation,
+  judgeFault,
+} from "../../../engine/practice";
 import { Choice } from "../../../ui/Choice";
 import { Head, Trouble, Waiting } from "../../../ui/parts";
 import { Timer } from "../Timer";
@@ -22,12 +28,18 @@ export function FaultPage() {
   const { lesson: name = "" } = useParams();
   const { seed, tries, again } = useSeed();
   const lessons = useQuery(faultsQuery);
-  const situation = useQuery({ queryKey: ["practice-fault", name, seed], queryFn: () => faultSituation({ lesson: name, seed }), staleTime: Infinity });
+  const situation = useQuery({
+    queryKey: ["practice-fault", name, seed],
+    queryFn: () => faultSituation({ lesson: name, seed }),
+    staleTime: Infinity,
+  });
   const lesson = lessons.data?.find((each) => each.name === name);
   if (lessons.data && !lesson) return <Head title="No such lesson" sub="Choose one in Practice." />;
   if (lessons.error ?? situation.error) return <Trouble error={lessons.error ?? situation.error} />;
   if (!lesson || !situation.data) return <Waiting what="Fetching the instrument…" />;
-  return <Search key={`${name} ${seed} ${tries}`} lesson={lesson} situation={situation.data} seed={seed} onAgain={again} />;
+  return (
+    <Search key={`${name} ${seed} ${tries}`} lesson={lesson} situation={situation.data} seed={seed} onAgain={again} />
+  );
 }
 
 type SearchProps = { lesson: FaultLesson; situation: FaultSituation; seed: number; onAgain: (seed: number) => void };
@@ -45,9 +57,16 @@ function useSearch({ lesson, seed }: SearchProps) {
     setSheets((before) => ({ ...before, [part]: { draft, complete: before[part]?.complete ?? false } }));
     if (blur !== null) setBlurs([...blurs, blur].slice(-MOST_BLURS));
   };
-  const take = (part: string, preview: Preview | null) => setSheets((before) => (before[part] ? { ...before, [part]: { ...before[part], complete: preview?.complete ?? false } } : before));
+  const take = (part: string, preview: Preview | null) =>
+    setSheets((before) =>
+      before[part] ? { ...before, [part]: { ...before[part], complete: preview?.complete ?? false } } : before,
+    );
   const finish = async () => {
-    const checks: Record<string, CheckDocument> = Object.fromEntries(Object.entries(sheets).filter(([, sheet]) => sheet.complete).map(([part, sheet]) => [part, toSend(sheet.draft.document)]));
+    const checks: Record<string, CheckDocument> = Object.fromEntries(
+      Object.entries(sheets)
+        .filter(([, sheet]) => sheet.complete)
+        .map(([part, sheet]) => [part, toSend(sheet.draft.document)]),
+    );
     const work = { lesson: lesson.name, seed, named, checks, blurs, seconds };
     try {
       setJudged(await judgeFault(work));
@@ -71,19 +90,41 @@ function Search(props: SearchProps) {
         low
         title={lesson.title}
         sub={`Good enough: ${lesson.good_enough}. Situation ${seed}.`}
-        actions={
-          <Timer seconds={seconds} />
-        }
+        actions={<Timer seconds={seconds} />}
       />
       <Trouble error={error} />
       <p className="text-[20px]" data-noticed>
         Noticed: <b className="font-semibold">{situation.noticed}</b>
       </p>
-      {situation.parts.length > 1 && <Choice label="Check" value={at} options={situation.parts.map((each) => ({ value: each.lesson.name, label: each.title, ...(sheets[each.lesson.name]?.complete ? { hint: "done" } : {}) }))} onChange={setAt} />}
-      {part && <PartReading key={at} part={part} draft={sheets[at]?.draft ?? null} onChange={(draft, blur) => keep(at, draft, blur)} onPreview={(preview) => take(at, preview)} />}
+      {situation.parts.length > 1 && (
+        <Choice
+          label="Check"
+          value={at}
+          options={situation.parts.map((each) => ({
+            value: each.lesson.name,
+            label: each.title,
+            ...(sheets[each.lesson.name]?.complete ? { hint: "done" } : {}),
+          }))}
+          onChange={setAt}
+        />
+      )}
+      {part && (
+        <PartReading
+          key={at}
+          part={part}
+          draft={sheets[at]?.draft ?? null}
+          onChange={(draft, blur) => keep(at, draft, blur)}
+          onPreview={(preview) => take(at, preview)}
+        />
+      )}
       <section className="card grid gap-3 p-4" aria-label="What is wrong">
         <h2>What is wrong?</h2>
-        <Choice label="What is wrong" value={named} options={lesson.names.map((each) => ({ value: each.name, label: each.label }))} onChange={setNamed} />
+        <Choice
+          label="What is wrong"
+          value={named}
+          options={lesson.names.map((each) => ({ value: each.name, label: each.label }))}
+          onChange={setNamed}
+        />
         <button className="btn now justify-self-start" disabled={!named} onClick={() => void finish()}>
           Finish
         </button>

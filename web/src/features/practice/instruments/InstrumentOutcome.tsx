@@ -8,7 +8,14 @@ import { BesideShortest } from "./BesideShortest";
 import { InstrumentReplay } from "./InstrumentReplay";
 import { clockOf } from "../clock";
 
-type Props = { judged: InstrumentJudged; lesson: Pick<InstrumentLesson, "title" | "good_enough"> | InstrumentLesson; steps?: InstrumentStep[]; seed: number; onAgain?: (seed: number) => void; who?: string };
+type Props = {
+  judged: InstrumentJudged;
+  lesson: Pick<InstrumentLesson, "title" | "good_enough"> | InstrumentLesson;
+  steps?: InstrumentStep[];
+  seed: number;
+  onAgain?: (seed: number) => void;
+  who?: string;
+};
 
 export function InstrumentOutcome({ judged, lesson, steps = [], seed, onAgain, who }: Props) {
   return (
@@ -23,18 +30,28 @@ export function InstrumentOutcome({ judged, lesson, steps = [], seed, onAgain, w
       ))}
       <Otherwise text={judged.otherwise} habits={judged.habits} />
       {(judged.checks ?? []).length > 0 && <ChecksRun checks={judged.checks ?? []} />}
-      {steps.length > 0 && "view" in lesson && <InstrumentReplay lesson={lesson} seed={seed} steps={steps} counts={judged.counts ?? []} />}
+      {steps.length > 0 && "view" in lesson && (
+        <InstrumentReplay lesson={lesson} seed={seed} steps={steps} counts={judged.counts ?? []} />
+      )}
     </div>
   );
 }
 
 /** Where a fault was looked for: which checks were run, in which order, beside the shortest way. */
 function ChecksRun({ checks }: { checks: NonNullable<InstrumentJudged["checks"]> }) {
-  const place = (order: number) => (order ? ORDER[order - 1] ?? String(order) : "–");
+  const place = (order: number) => (order ? (ORDER[order - 1] ?? String(order)) : "–");
   return (
     <section className="card p-4 tab:p-5" aria-label="The way taken">
       <h2>The checks run, beside the shortest way</h2>
-      <BesideShortest of="Check" rows={checks.map((check) => ({ name: check.title, label: check.title, taken: place(check.taken), shortest: place(check.shortest) }))} />
+      <BesideShortest
+        of="Check"
+        rows={checks.map((check) => ({
+          name: check.title,
+          label: check.title,
+          taken: place(check.taken),
+          shortest: place(check.shortest),
+        }))}
+      />
     </section>
   );
 }
@@ -57,7 +74,10 @@ function ErrorScale({ error }: { error: InstrumentJudged["errors"][number] }) {
             <span>{label}</span>
             <span aria-hidden="true" className="relative h-[22px] border-b-[1.5px] border-ink">
               <i className="absolute inset-y-0 left-1/2 w-[1.5px] bg-ink" />
-              <i className="absolute bottom-0 top-[4px] w-[4px] -translate-x-1/2 bg-ink" style={{ left: `${50 + (value / error.most) * 48}%` }} />
+              <i
+                className="absolute bottom-0 top-[4px] w-[4px] -translate-x-1/2 bg-ink"
+                style={{ left: `${50 + (value / error.most) * 48}%` }}
+              />
             </span>
             <b className="text-right font-mono">{written(text)}</b>
           </li>

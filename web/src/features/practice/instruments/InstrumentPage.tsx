@@ -4,7 +4,14 @@ import { useParams } from "react-router";
 import { useQuery } from "@tanstack/react-query";
 import type { Kind, Preview } from "../../../api/client";
 import { type CheckDocument, type Draft, begin, toSend } from "../../../documents/draft";
-import { type Aim, type InstrumentJudged, type InstrumentLesson, type InstrumentStep, type Turns, judgeInstrument } from "../../../engine/practice";
+import {
+  type Aim,
+  type InstrumentJudged,
+  type InstrumentLesson,
+  type InstrumentStep,
+  type Turns,
+  judgeInstrument,
+} from "../../../engine/practice";
 import { useKind } from "../../../hooks/useKinds";
 import { FindingView } from "../../../ui/FindingView";
 import { Cautions, Head, Trouble, Waiting } from "../../../ui/parts";
@@ -34,10 +41,18 @@ export function InstrumentPage() {
   if (!lesson || !kind) return <Head title="No such lesson" sub="Choose one in Practice." />;
   const document = lesson.document as CheckDocument;
   const empty = begin({ kind: kind.kind, instrument: "", owner: "", document, begun: document.observations });
-  return <Course key={`${name} ${seed} ${tries}`} lesson={lesson} kind={kind} seed={seed} empty={empty} onAgain={again} />;
+  return (
+    <Course key={`${name} ${seed} ${tries}`} lesson={lesson} kind={kind} seed={seed} empty={empty} onAgain={again} />
+  );
 }
 
-type CourseProps = { lesson: InstrumentLesson; kind: Kind; seed: number; empty: Draft; onAgain: (seed: number) => void };
+type CourseProps = {
+  lesson: InstrumentLesson;
+  kind: Kind;
+  seed: number;
+  empty: Draft;
+  onAgain: (seed: number) => void;
+};
 
 /** What was typed and turned so far; as left once the screw was turned and the sheet begun again. */
 function useWork({ lesson, seed, empty }: CourseProps) {
@@ -53,7 +68,8 @@ function useWork({ lesson, seed, empty }: CourseProps) {
   const [error, setError] = useState<unknown>(null);
   const save = useSaveRun();
   const view = useLook({ lesson: lesson.name, seed }, aim, turns, judged === null);
-  const note = (what: Pick<InstrumentStep, "do" | "label" | "typed">, after: { aim?: Aim; turns?: Turns } = {}) => setSteps((all) => withStep(all, what, { seconds: view.seconds, aim, turns, ...after }));
+  const note = (what: Pick<InstrumentStep, "do" | "label" | "typed">, after: { aim?: Aim; turns?: Turns } = {}) =>
+    setSteps((all) => withStep(all, what, { seconds: view.seconds, aim, turns, ...after }));
   const change = (how: (draft: Draft) => Draft) => {
     const next = how(left ?? found);
     const cell = typedIn(left ?? found, next);
@@ -75,9 +91,25 @@ function useWork({ lesson, seed, empty }: CourseProps) {
   };
   const finish = async () => {
     try {
-      const work = { lesson: lesson.name, seed, found: toSend(found.document), turns, left: left && toSend(left.document), blurs, steps, seconds: view.seconds };
+      const work = {
+        lesson: lesson.name,
+        seed,
+        found: toSend(found.document),
+        turns,
+        left: left && toSend(left.document),
+        blurs,
+        steps,
+        seconds: view.seconds,
+      };
       setJudged(await judgeInstrument(work));
-      await save({ lesson: lesson.name, title: lesson.title, seed, seconds: work.seconds, advised: false, instrument: work });
+      await save({
+        lesson: lesson.name,
+        title: lesson.title,
+        seed,
+        seconds: work.seconds,
+        advised: false,
+        instrument: work,
+      });
     } catch (wrong) {
       setError(wrong);
     }
@@ -89,12 +121,50 @@ function useWork({ lesson, seed, empty }: CourseProps) {
     setPreview(null);
   };
   const take = useCallback((next: Preview | null) => setPreview(next), []);
-  return { aim, aimAt, steps, turns, tested, turn, found, left, preview, take, change, judged, finish, again, error: error ?? view.error, look: view.look, fresh: view.fresh, seconds: view.seconds };
+  return {
+    aim,
+    aimAt,
+    steps,
+    turns,
+    tested,
+    turn,
+    found,
+    left,
+    preview,
+    take,
+    change,
+    judged,
+    finish,
+    again,
+    error: error ?? view.error,
+    look: view.look,
+    fresh: view.fresh,
+    seconds: view.seconds,
+  };
 }
 
 function Course(props: CourseProps) {
   const { lesson, kind, seed, onAgain } = props;
-  const { aim, aimAt, steps, turns, tested, turn, found, left, preview, take, change, judged, finish, again, error, look, fresh, seconds } = useWork(props);
+  const {
+    aim,
+    aimAt,
+    steps,
+    turns,
+    tested,
+    turn,
+    found,
+    left,
+    preview,
+    take,
+    change,
+    judged,
+    finish,
+    again,
+    error,
+    look,
+    fresh,
+    seconds,
+  } = useWork(props);
   const footScrews = lesson.screws.filter((screw) => !screw.adjusting);
   const draft = left ?? found;
   const result = preview?.complete ? preview.reduced : null;
@@ -117,7 +187,14 @@ function Course(props: CourseProps) {
       <Trouble error={error} />
       <div className="grid items-start gap-4 desk:grid-cols-[minmax(0,1fr)_440px]">
         <div className="grid min-w-0 gap-4 max-desk:order-last">
-          <LooseSheet key={draft.id + draft.stage} kind={kind} draft={draft} onChange={change} onDone={() => void finish()} onPreview={take} />
+          <LooseSheet
+            key={draft.id + draft.stage}
+            kind={kind}
+            draft={draft}
+            onChange={change}
+            onDone={() => void finish()}
+            onPreview={take}
+          />
           {result && (
             <section className="card grid gap-3 p-4" aria-label="Finding">
               <FindingView result={result} />
@@ -126,10 +203,25 @@ function Course(props: CourseProps) {
           <p>{lesson.aim}</p>
           <Cautions cautions={lesson.cautions} />
         </div>
-        <section className="card grid gap-3 p-4 max-desk:order-first desk:sticky desk:top-4 desk:max-h-[calc(100dvh-32px)] desk:overflow-y-auto" aria-label={VIEW_TITLES[lesson.view]} data-looking data-fresh={fresh}>
+        <section
+          className="card grid gap-3 p-4 max-desk:order-first desk:sticky desk:top-4 desk:max-h-[calc(100dvh-32px)] desk:overflow-y-auto"
+          aria-label={VIEW_TITLES[lesson.view]}
+          data-looking
+          data-fresh={fresh}
+        >
           <View lesson={lesson} look={look} aim={aim} onAim={aimAt} small={Boolean(result)} seconds={seconds} />
           <Screws screws={footScrews} turns={turns} onTurn={turn} />
-          {result && <AdjustingScrews kind={kind} lesson={lesson} document={toSend(draft.document)} turns={turns} tested={tested} onTurn={turn} onAgain={again} />}
+          {result && (
+            <AdjustingScrews
+              kind={kind}
+              lesson={lesson}
+              document={toSend(draft.document)}
+              turns={turns}
+              tested={tested}
+              onTurn={turn}
+              onAgain={again}
+            />
+          )}
         </section>
       </div>
     </div>

@@ -1,7 +1,13 @@
 // The way somebody took with an instrument: what was seen at each step, and how often each thing was done beside the shortest way.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { type Aim, type InstrumentJudged, type InstrumentLesson, type InstrumentStep, practiceLook } from "../../../engine/practice";
+import {
+  type Aim,
+  type InstrumentJudged,
+  type InstrumentLesson,
+  type InstrumentStep,
+  practiceLook,
+} from "../../../engine/practice";
 import { useNarrow } from "../../../hooks/useNarrow";
 import { clockOf } from "../clock";
 import { lowered } from "../../../ui/words";
@@ -16,7 +22,8 @@ export function InstrumentReplay({ lesson, seed, steps, counts }: Props) {
   const step = steps[at];
   const seen = useQuery({
     queryKey: ["practice-replay", lesson.name, seed, at, steps.length],
-    queryFn: () => practiceLook({ lesson: lesson.name, seed }, (step?.aim ?? {}) as Aim, step?.turns ?? {}, step?.seconds ?? 0),
+    queryFn: () =>
+      practiceLook({ lesson: lesson.name, seed }, (step?.aim ?? {}) as Aim, step?.turns ?? {}, step?.seconds ?? 0),
     enabled: step !== undefined,
     placeholderData: (before) => before,
     staleTime: Infinity,
@@ -36,7 +43,15 @@ export function InstrumentReplay({ lesson, seed, steps, counts }: Props) {
             <button className="btn" disabled={at === steps.length - 1} onClick={() => setAt(at + 1)}>
               Next step
             </button>
-            <input type="range" className="h-[44px] min-w-[160px] flex-1 accent-[var(--color-ink)]" min="0" max={steps.length - 1} value={at} aria-label="Step" onChange={(event) => setAt(Number(event.target.value))} />
+            <input
+              type="range"
+              className="h-[44px] min-w-[160px] flex-1 accent-[var(--color-ink)]"
+              min="0"
+              max={steps.length - 1}
+              value={at}
+              aria-label="Step"
+              onChange={(event) => setAt(Number(event.target.value))}
+            />
           </div>
           <p role="status">
             {at + 1} of {steps.length}, {clockOf(step.seconds)}: {labelOf(counts, step.do)}
@@ -44,7 +59,14 @@ export function InstrumentReplay({ lesson, seed, steps, counts }: Props) {
           </p>
         </div>
         <div inert className="still grid gap-3" aria-label="What was seen">
-          <View lesson={lesson} look={seen.data ?? null} aim={step.aim as Aim} onAim={() => undefined} small seconds={step.seconds} />
+          <View
+            lesson={lesson}
+            look={seen.data ?? null}
+            aim={step.aim as Aim}
+            onAim={() => undefined}
+            small
+            seconds={step.seconds}
+          />
           {typeof step.aim?.face === "string" && <p className="sub text-center">Face {step.aim.face}</p>}
         </div>
       </div>
@@ -53,17 +75,33 @@ export function InstrumentReplay({ lesson, seed, steps, counts }: Props) {
 }
 
 /** As the core names what was done. */
-const labelOf = (counts: Counts, what: InstrumentStep["do"]) => lowered(counts.find((count) => count.do === what)?.label ?? what);
+const labelOf = (counts: Counts, what: InstrumentStep["do"]) =>
+  lowered(counts.find((count) => count.do === what)?.label ?? what);
 const ROWS: InstrumentStep["do"][] = ["look", "focus", "point", "read", "turn", "again"];
 
 /** Every step at its second, a line of marks for each kind of step that was done. */
-function Strip({ steps, counts, at, onAt }: { steps: InstrumentStep[]; counts: Counts; at: number; onAt: (at: number) => void }) {
+function Strip({
+  steps,
+  counts,
+  at,
+  onAt,
+}: {
+  steps: InstrumentStep[];
+  counts: Counts;
+  at: number;
+  onAt: (at: number) => void;
+}) {
   const W = useNarrow() ? 340 : 560;
   const rows = ROWS.filter((row) => steps.some((step) => step.do === row));
   const most = Math.max(1, steps.at(-1)?.seconds ?? 1);
   const x = (seconds: number) => 128 + (seconds / most) * (W - 140);
   return (
-    <svg viewBox={`0 0 ${W} ${rows.length * 26 + 8}`} className="block w-full" role="img" aria-label={`${steps.length} steps in ${clockOf(most)}`}>
+    <svg
+      viewBox={`0 0 ${W} ${rows.length * 26 + 8}`}
+      className="block w-full"
+      role="img"
+      aria-label={`${steps.length} steps in ${clockOf(most)}`}
+    >
       {rows.map((row, i) => (
         <g key={row}>
           <text x="0" y={i * 26 + 20} fontSize="15" fill="var(--color-ink-2)">
@@ -74,7 +112,15 @@ function Strip({ steps, counts, at, onAt }: { steps: InstrumentStep[]; counts: C
       ))}
       {steps.map((step, i) => {
         const y = rows.indexOf(step.do) * 26 + 6;
-        return <path key={i} d={`M${x(step.seconds).toFixed(1)} ${y}v16`} stroke={i === at ? "var(--color-coral)" : "var(--color-ink)"} strokeWidth={i === at ? 5 : 2.5} onClick={() => onAt(i)} />;
+        return (
+          <path
+            key={i}
+            d={`M${x(step.seconds).toFixed(1)} ${y}v16`}
+            stroke={i === at ? "var(--color-coral)" : "var(--color-ink)"}
+            strokeWidth={i === at ? 5 : 2.5}
+            onClick={() => onAt(i)}
+          />
+        );
       })}
     </svg>
   );

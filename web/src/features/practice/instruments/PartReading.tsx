@@ -13,7 +13,12 @@ import { useLook } from "./useLook";
 import { VIEW_TITLES, firstAim } from "./views";
 
 type Chosen = FaultSituation["parts"][number];
-type Props = { part: Chosen; draft: Draft | null; onChange: (draft: Draft, blur: number | null) => void; onPreview: (preview: Preview | null) => void };
+type Props = {
+  part: Chosen;
+  draft: Draft | null;
+  onChange: (draft: Draft, blur: number | null) => void;
+  onPreview: (preview: Preview | null) => void;
+};
 
 export function PartReading(props: Props) {
   const kind = useKind(props.part.lesson.check);
@@ -54,7 +59,12 @@ function Reading({ part, draft, onChange, onPreview, kind }: Props & { kind: Kin
         )}
         <Cautions cautions={lesson.cautions} />
       </div>
-      <section className="card grid gap-3 p-4 max-desk:order-first" aria-label={VIEW_TITLES[lesson.view]} data-looking data-fresh={fresh}>
+      <section
+        className="card grid gap-3 p-4 max-desk:order-first"
+        aria-label={VIEW_TITLES[lesson.view]}
+        data-looking
+        data-fresh={fresh}
+      >
         <View lesson={lesson} look={look} aim={aim} onAim={setAim} small={false} seconds={seconds} />
         <Screws screws={lesson.screws.filter((screw) => !screw.adjusting)} turns={turns} onTurn={setTurns} />
       </section>

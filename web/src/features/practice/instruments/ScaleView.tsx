@@ -22,16 +22,34 @@ export function ScaleView({ lesson, look, aim, onAim }: ViewProps<"scale">) {
   return (
     <>
       <svg viewBox={`0 0 ${WIDE} ${TALL}`} className="block w-full" role="img" aria-label={`The scale: ${shownPlace}`}>
-        <rect x="0" y="34" width={WIDE} height="84" fill="var(--color-input)" stroke="var(--color-ink)" strokeWidth="2" />
+        <rect
+          x="0"
+          y="34"
+          width={WIDE}
+          height="84"
+          fill="var(--color-input)"
+          stroke="var(--color-ink)"
+          strokeWidth="2"
+        />
         {lines.map((mm) => (
           <Line key={mm} mm={mm} x={x(mm * MM)} />
         ))}
-        <path data-mark={x(look.mark_m).toFixed(2)} d={`M${x(look.mark_m)} 0V92`} stroke="var(--color-coral)" strokeWidth="2" />
+        <path
+          data-mark={x(look.mark_m).toFixed(2)}
+          d={`M${x(look.mark_m)} 0V92`}
+          stroke="var(--color-coral)"
+          strokeWidth="2"
+        />
         <path d={`M${x(look.mark_m) - 7} 0h14l-7 12z`} fill="var(--color-coral)" />
       </svg>
       <p className="sub">{lesson.reads}</p>
       <div className="flex flex-wrap gap-2">
-        <Choice label="Where" value={look.place} options={placesOf(lesson)} onChange={(place) => onAim({ ...aim, place })} />
+        <Choice
+          label="Where"
+          value={look.place}
+          options={placesOf(lesson)}
+          onChange={(place) => onAim({ ...aim, place })}
+        />
         <LookCloser closer={closer} onChange={setCloser} />
       </div>
       <BetweenSets lesson={lesson} again={aim.again} onAgain={(again) => onAim({ ...aim, again })} />

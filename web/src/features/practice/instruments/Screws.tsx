@@ -11,7 +11,12 @@ export function Screws({ screws, turns, onTurn }: { screws: Screw[]; turns: Turn
   return (
     <>
       {screws.map((screw) => (
-        <One key={screw.name} screw={screw} path={turns[screw.name] ?? []} onTurn={(path) => onTurn({ ...turns, [screw.name]: path })} />
+        <One
+          key={screw.name}
+          screw={screw}
+          path={turns[screw.name] ?? []}
+          onTurn={(path) => onTurn({ ...turns, [screw.name]: path })}
+        />
       ))}
     </>
   );
@@ -41,7 +46,15 @@ function Stored({ screw, stored, onStore }: { screw: Screw; stored: number; onSt
       <label className="grid grid-cols-[minmax(0,1fr)_110px_auto] items-center gap-x-3">
         <span className="font-semibold">{screw.label}</span>
         <span className="flex items-center gap-1">
-          <input className="field !min-h-[44px] min-w-0 text-right font-mono" inputMode="text" autoComplete="off" aria-label={screw.label} aria-invalid={wrong} value={text} onChange={(event) => setText(event.target.value)} />
+          <input
+            className="field !min-h-[44px] min-w-0 text-right font-mono"
+            inputMode="text"
+            autoComplete="off"
+            aria-label={screw.label}
+            aria-invalid={wrong}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
           {screw.stores}
         </span>
         <button className="btn !min-h-[44px]" disabled={wrong || value === stored}>
@@ -64,11 +77,25 @@ function Turned({ screw, turned, onTurn }: { screw: Screw; turned: number; onTur
       <label className="grid grid-cols-[minmax(0,1fr)_84px] items-center gap-x-3">
         <span className="font-semibold">{screw.label}</span>
         <b className="text-right font-mono">{inWords(turned)}</b>
-        <input type="range" min={-screw.most} max={screw.most} step="0.005" value={turned} className="col-span-2 h-[32px] w-full accent-[var(--color-ink)]" aria-label={`Turns of the ${screw.label.charAt(0).toLowerCase()}${screw.label.slice(1)}`} onChange={(event) => to(Number(event.target.value))} />
+        <input
+          type="range"
+          min={-screw.most}
+          max={screw.most}
+          step="0.005"
+          value={turned}
+          className="col-span-2 h-[32px] w-full accent-[var(--color-ink)]"
+          aria-label={`Turns of the ${screw.label.charAt(0).toLowerCase()}${screw.label.slice(1)}`}
+          onChange={(event) => to(Number(event.target.value))}
+        />
       </label>
       <div className="grid grid-cols-4 gap-2">
         {STEPS.map((step) => (
-          <button key={step} className="btn !min-h-[44px] !px-1 text-[15px]" aria-label={`${screw.label}: ${step < 0 ? "anticlockwise" : "clockwise"}, ${Math.abs(step) < 0.1 ? "a little" : "an eighth"}`} onClick={() => to(turned + step)}>
+          <button
+            key={step}
+            className="btn !min-h-[44px] !px-1 text-[15px]"
+            aria-label={`${screw.label}: ${step < 0 ? "anticlockwise" : "clockwise"}, ${Math.abs(step) < 0.1 ? "a little" : "an eighth"}`}
+            onClick={() => to(turned + step)}
+          >
             {step < 0 ? "↺" : "↻"} {Math.abs(step) < 0.1 ? "a little" : "⅛"}
           </button>
         ))}

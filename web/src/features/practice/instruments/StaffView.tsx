@@ -30,7 +30,14 @@ export function StaffView({ lesson, look, aim, onAim, small, seconds }: ViewProp
         label={`Staff ${look.distance_m.toFixed(0)} m away, through the telescope`}
         picture={
           <>
-            <rect x={MIDDLE - 66} width="132" y="-20" height={SIZE + 40} fill="var(--color-input)" stroke="var(--color-line)" />
+            <rect
+              x={MIDDLE - 66}
+              width="132"
+              y="-20"
+              height={SIZE + 40}
+              fill="var(--color-input)"
+              stroke="var(--color-line)"
+            />
             {Array.from({ length: count }, (_, i) => (
               <Centimetre key={first + i} number={first + i} y={y} />
             ))}
@@ -39,7 +46,14 @@ export function StaffView({ lesson, look, aim, onAim, small, seconds }: ViewProp
         hairs={
           <>
             {hairs.map(([name, at, wide]) => (
-              <path key={name} data-hair={name} data-y={y(at).toFixed(2)} d={`M${MIDDLE - wide} ${y(at)}H${MIDDLE + wide}`} stroke="var(--color-coral)" strokeWidth="1.6" />
+              <path
+                key={name}
+                data-hair={name}
+                data-y={y(at).toFixed(2)}
+                d={`M${MIDDLE - wide} ${y(at)}H${MIDDLE + wide}`}
+                stroke="var(--color-coral)"
+                strokeWidth="1.6"
+              />
             ))}
             <path d={`M${MIDDLE} 8V${SIZE - 8}`} stroke="var(--color-coral)" strokeWidth="1.2" />
           </>
@@ -47,8 +61,23 @@ export function StaffView({ lesson, look, aim, onAim, small, seconds }: ViewProp
       />
       <FocusScrew focus={aim.focus} onFocus={(focus) => onAim({ ...aim, focus })} />
       <div className="flex flex-wrap gap-x-4 gap-y-2">
-        {moves && <Choice label="Staff" value={aim.staff} options={[{ value: "a", label: "Staff A" }, { value: "b", label: "Staff B" }]} onChange={(staff) => onAim({ ...aim, staff })} />}
-        <Choice label={moves ? "The level stands" : "The bubble is run"} value={aim.place} options={placesOf(lesson)} onChange={(place) => onAim({ ...aim, place, ...(moves ? { since: seconds, again: 0 } : {}) })} />
+        {moves && (
+          <Choice
+            label="Staff"
+            value={aim.staff}
+            options={[
+              { value: "a", label: "Staff A" },
+              { value: "b", label: "Staff B" },
+            ]}
+            onChange={(staff) => onAim({ ...aim, staff })}
+          />
+        )}
+        <Choice
+          label={moves ? "The level stands" : "The bubble is run"}
+          value={aim.place}
+          options={placesOf(lesson)}
+          onChange={(place) => onAim({ ...aim, place, ...(moves ? { since: seconds, again: 0 } : {}) })}
+        />
         <LookCloser closer={closer} onChange={setCloser} />
       </div>
       <BetweenSets lesson={lesson} again={aim.again} onAgain={(again) => onAim({ ...aim, again, since: seconds })} />
@@ -67,7 +96,13 @@ function Centimetre({ number, y }: { number: number; y: (metres: number) => numb
   return (
     <g data-line={number} data-y={bottom.toFixed(2)}>
       {number % 2 === 0 && <path d={`M${left} ${top}h34v${bottom - top}h-34z`} fill="var(--color-ink)" />}
-      {five && <path d={`M${left} ${bottom}H${left + (decimetre ? 124 : 80)}`} stroke="var(--color-ink)" strokeWidth={decimetre ? 2 : 1.4} />}
+      {five && (
+        <path
+          d={`M${left} ${bottom}H${left + (decimetre ? 124 : 80)}`}
+          stroke="var(--color-ink)"
+          strokeWidth={decimetre ? 2 : 1.4}
+        />
+      )}
       {five && (
         <text x={left + 78} y={bottom - 4} fontSize={decimetre ? 26 : 16} fontWeight="600" fill="var(--color-ink)">
           {decimetre ? number / 10 : (number / 100).toFixed(2)}

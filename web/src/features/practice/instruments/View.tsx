@@ -12,7 +12,21 @@ import { VialView } from "./VialView";
 import type { ViewName, ViewProps } from "./views";
 
 /** `small` while a screw is turned below it. */
-export function View({ lesson, look, aim, onAim, small, seconds }: { lesson: InstrumentLesson; look: Look | null; aim: Aim; onAim: Dispatch<SetStateAction<Aim>>; small: boolean; seconds: number }) {
+export function View({
+  lesson,
+  look,
+  aim,
+  onAim,
+  small,
+  seconds,
+}: {
+  lesson: InstrumentLesson;
+  look: Look | null;
+  aim: Aim;
+  onAim: Dispatch<SetStateAction<Aim>>;
+  small: boolean;
+  seconds: number;
+}) {
   if (!look) return <Waiting what="Pointing…" />;
   // Aim and look are those of the view.
   const as = <V extends ViewName>() => ({ lesson, look, aim, onAim, small, seconds }) as unknown as ViewProps<V>;

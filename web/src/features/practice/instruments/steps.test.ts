@@ -3,7 +3,17 @@ import type { Aim } from "../../../engine/practice";
 import { changeOf, typedInto, withStep } from "./steps";
 
 const STAFF: Aim = { place: "middle", staff: "a", focus: 0.6, since: 0, again: 0 };
-const CIRCLES: Aim = { face: "left", target: "level", how: "manual", hz_arcsec: null, v_arcsec: null, focus: 0.1, zero_arcsec: 0, held_arcsec: null, again: 0 };
+const CIRCLES: Aim = {
+  face: "left",
+  target: "level",
+  how: "manual",
+  hz_arcsec: null,
+  v_arcsec: null,
+  focus: 0.1,
+  zero_arcsec: 0,
+  held_arcsec: null,
+  again: 0,
+};
 const now = (seconds: number, aim: Aim = STAFF) => ({ seconds, aim, turns: {} });
 
 describe("steps", () => {

@@ -39,5 +39,10 @@ export function useLook(of: Situation, aim: Aim, turns: Turns, running: boolean)
       clearTimeout(timer);
     };
   }, [lesson, seed, running]);
-  return { look: shown?.look ?? null, fresh: shown?.aim === aim && shown.turns === turns, seconds: shown?.seconds ?? 0, error };
+  return {
+    look: shown?.look ?? null,
+    fresh: shown?.aim === aim && shown.turns === turns,
+    seconds: shown?.seconds ?? 0,
+    error,
+  };
 }
