@@ -56,7 +56,7 @@ export default defineConfig(({ mode }) => ({
           groups: [
             {
               name: "start",
-              test: /src[\\/](main|api[\\/]\w+|hooks[\\/]\w+|app[\\/](events|eventKinds|useEach|useDiscard)|ui[\\/](Field|Fold|FileInput|Named|NumberField|permission|useSavedForm|useSaving))\.tsx?$/,
+              test: /src[\\/](main|timers|api[\\/]\w+|hooks[\\/]\w+|app[\\/](App|events|eventKinds|useEach|useDiscard)|ui[\\/](Field|Fold|FileInput|Named|NumberField|permission|useSavedForm|useSaving))\.tsx?$/,
             },
           ],
         },
@@ -64,5 +64,25 @@ export default defineConfig(({ mode }) => ({
     },
   },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
-  test: { environment: "jsdom", globals: true, setupFiles: ["src/test-setup.ts"], css: false },
+  test: {
+    globals: true,
+    css: false,
+    projects: [
+      { extends: true, test: { name: "units", include: ["src/**/*.test.{ts,tsx}"], environment: "jsdom", setupFiles: ["src/test-setup.ts"] } },
+      {
+        extends: true,
+        define: { __CORE_FOLDER__: JSON.stringify("node") },
+        test: {
+          name: "pages",
+          include: ["tests/**/*.test.{ts,tsx}"],
+          environment: "./tests/environment.ts",
+          globalSetup: ["tests/global.ts"],
+          setupFiles: ["tests/setup.ts"],
+          testTimeout: 60_000,
+          isolate: false,
+          maxWorkers: 2,
+        },
+      },
+    ],
+  },
 }));

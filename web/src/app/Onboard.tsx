@@ -5,12 +5,10 @@ import { useEffect, useState } from "react";
 import { deviceQuery, kindsQuery } from "../api/queries";
 import { engine } from "../engine/engine";
 import { storeFleet } from "../engine/instrumentContext";
-import { firstScreen, idle } from "../hooks/firstScreen";
+import { firstScreen } from "../hooks/firstScreen";
 import { prefetch } from "./prefetch";
 import { useHere } from "./session";
-
-const WORKER_WITHIN_MS = 8_000;
-const AGAIN_MS = 60_000;
+import { after, idle, pause } from "../timers";
 
 const quiet = (): Promise<void> => firstScreen.then(idle);
 
@@ -19,7 +17,7 @@ function held(): Promise<void> {
   return new Promise((done) => {
     if (!("serviceWorker" in navigator) || navigator.serviceWorker.controller) return done();
     navigator.serviceWorker.addEventListener("controllerchange", () => done(), { once: true });
-    setTimeout(done, WORKER_WITHIN_MS);
+    after("serviceWorker", done);
   });
 }
 
@@ -53,28 +51,28 @@ export function Onboard() {
   }, []);
   useEffect(() => {
     if (!owner || !later || !("serviceWorker" in navigator)) return;
-    let timer = 0;
+    let callOff = (): void => undefined;
     let left = false;
     const fetchAll = async () => {
       // What is under way went out before the worker was there: it would come in past it, and not be kept.
-      while (client.isFetching() > 0) await new Promise((done) => setTimeout(done, 50));
+      while (client.isFetching() > 0) await pause("underWay");
       void client.refetchQueries({ queryKey: ["session"] });
       void client.fetchQuery({ ...kindsQuery, staleTime: 0 }).catch(() => undefined);
       void client.fetchQuery({ ...deviceQuery, staleTime: 0 }).catch(() => undefined);
       // It ends at the first that is not answered: the rest is fetched a minute later.
       await prefetch(client, owner, crew).catch(() => {
-        if (!left) timer = window.setTimeout(again, AGAIN_MS);
+        if (!left) callOff = after("prefetchAgain", again);
       });
     };
     const again = () => {
-      window.clearTimeout(timer);
+      callOff();
       void fetchAll();
     };
     if (navigator.serviceWorker.controller) again();
     navigator.serviceWorker.addEventListener("controllerchange", again);
     return () => {
       left = true;
-      window.clearTimeout(timer);
+      callOff();
       navigator.serviceWorker.removeEventListener("controllerchange", again);
     };
   }, [owner, crew, client, later]);

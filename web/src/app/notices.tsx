@@ -1,10 +1,10 @@
 // One line at the foot of the page that says what was just done, and takes it back.
 import { X } from "lucide-react";
 import { type ReactNode, createContext, useCallback, useContext, useEffect, useMemo, useState } from "react";
+import { after } from "../timers";
 
 type Notice = { text: string; undo?: () => Promise<void> | void };
 const NoticeContext = createContext<((notice: Notice) => void) | null>(null);
-const STAYS_MS = 15_000;
 
 export function useNotify(): (notice: Notice) => void {
   const notify = useContext(NoticeContext);
@@ -17,8 +17,7 @@ export function Notices({ children }: { children: ReactNode }) {
   const notify = useCallback((notice: Notice) => setNotice(notice), []);
   useEffect(() => {
     if (!notice) return;
-    const gone = setTimeout(() => setNotice(null), STAYS_MS);
-    return () => clearTimeout(gone);
+    return after("notice", () => setNotice(null));
   }, [notice]);
   const undo = useMemo(
     () => async () => {

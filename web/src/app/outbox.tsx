@@ -7,10 +7,10 @@ import { type OutboxItem, onStoreChange, items } from "../device/device";
 import { type Sent, flush } from "../device/outbox";
 import { afterPaint } from "../hooks/afterPaint";
 import { useHere } from "./session";
+import { every } from "../timers";
 
 type Outbox = { online: boolean; waiting: number; refused: number; items: OutboxItem[]; sendNow: () => Promise<Sent> };
 const OutboxContext = createContext<Outbox | null>(null);
-const TRY_AGAIN_MS = 15_000;
 
 export function useOutbox(): Outbox {
   const outbox = useContext(OutboxContext);
@@ -56,12 +56,12 @@ export function OutboxProvider({ children }: { children: ReactNode }) {
     window.addEventListener("online", back);
     window.addEventListener("offline", gone);
     const off = afterPaint(() => void sendNow());
-    const again = setInterval(() => void sendNow(), TRY_AGAIN_MS);
+    const noMore = every("outboxAgain", () => void sendNow());
     return () => {
       window.removeEventListener("online", back);
       window.removeEventListener("offline", gone);
       off();
-      clearInterval(again);
+      noMore();
     };
   }, [sendNow]);
 

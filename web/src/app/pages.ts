@@ -1,6 +1,7 @@
 // The scripts of the places: each fetched when it is first entered, ahead of that when a link to it is touched or nothing
 // else is to be done.
-import { firstScreen, idle } from "../hooks/firstScreen";
+import { firstScreen } from "../hooks/firstScreen";
+import { idle } from "../timers";
 
 const bench = () => import("../features/checks/Bench");
 /** A sheet, once saved, leads to the bench: its script comes along, so that it is there without signal too. */

@@ -1,9 +1,9 @@
 // A set-up on soft ground is checked again: when, stored on this device, and shown on every page once it is time.
 import { useEffect, useState } from "react";
+import { every } from "../timers";
 
 export type Recheck = { id: string; title: string; minutes: number; at: number };
 const KEY = "naveta-recheck";
-const LOOKS_EVERY_MS = 10_000;
 /** What stood longer than this is not out there any more. */
 const FORGOTTEN_MS = 6 * 3_600_000;
 
@@ -30,8 +30,7 @@ export function useDueRechecks(): [Recheck[], () => void] {
   const [due, setDue] = useState(dueNow);
   const look = () => setDue(dueNow());
   useEffect(() => {
-    const timer = setInterval(() => setDue(dueNow()), LOOKS_EVERY_MS);
-    return () => clearInterval(timer);
+    return every("recheck", () => setDue(dueNow()));
   }, []);
   return [due, look];
 }

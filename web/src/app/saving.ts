@@ -12,12 +12,11 @@ import { outcomeOf } from "./events";
 import { useNotify } from "./notices";
 import { useOutbox } from "./outbox";
 import { usePerson } from "./session";
-
-const COMPUTE_WITHIN_MS = 2_500;
+import { pause } from "../timers";
 
 /** Saving does not wait for a core that is slow: the server calculates anyway. */
 function soon<T>(promise: Promise<T | null>): Promise<T | null> {
-  return Promise.race([promise, new Promise<null>((done) => setTimeout(() => done(null), COMPUTE_WITHIN_MS))]);
+  return Promise.race([promise, pause("compute").then(() => null)]);
 }
 
 /** Says the round a check was taken in what became of it; false when there is no such round here any more. */

@@ -1,6 +1,7 @@
 // The service worker: registered once; a newer version waits until it is taken, never in the middle of an entry.
 import { useSyncExternalStore } from "react";
 import { firstScreen } from "../hooks/firstScreen";
+import { pause } from "../timers";
 
 let waiting: ServiceWorker | null = null;
 const listeners = new Set<() => void>();
@@ -8,12 +9,9 @@ const listeners = new Set<() => void>();
 /** What it stores is the whole program: the first screen goes before. */
 const quiet = (): Promise<void> => (navigator.serviceWorker.controller ? Promise.resolve() : firstScreen);
 
-const AGAIN_MS = 30_000;
 /** The signal can go before the script is fetched: no fault, and the page works on; it is asked for again. */
 const register = (): Promise<ServiceWorkerRegistration> =>
-  navigator.serviceWorker
-    .register("/sw.js")
-    .catch(() => new Promise<void>((done) => setTimeout(done, AGAIN_MS)).then(register));
+  navigator.serviceWorker.register("/sw.js").catch(() => pause("registerAgain").then(register));
 
 export function registerWorker(): void {
   if (!("serviceWorker" in navigator) || import.meta.env.DEV) return;

@@ -2,6 +2,7 @@
 // given to whoever listens; a link that breaks is taken up again after the last line that came.
 import { type Arrived, CORE_STARTS, type Line, type Message, readingsArrive } from "../engine/devices";
 import { askUntilAnswered } from "../engine/own";
+import { after, pause } from "../timers";
 
 export type LinkState = "off" | "connecting" | "connected" | "lost";
 export type Link = {
@@ -23,8 +24,6 @@ type Source = { on: boolean; unread: string; reading: boolean; state: Record<str
 type FromBridge = { run?: string; last?: number; lines?: [number, string][]; sources?: Record<string, boolean> };
 
 const OFF: Link = { state: "off", where: "", sources: {}, devices: {}, message: null };
-const AGAIN_MS = 1_000;
-const MOST_REST_MS = 500;
 /** The core reads at most so much text at once. */
 const MOST_TEXT = 60_000;
 
@@ -72,7 +71,7 @@ async function read(from: Source): Promise<void> {
       become({ message: { code: "core", text: error instanceof Error ? error.message : String(error) } });
     }
     // A level that sends all the time takes at most half of the core: the sheet asks it too.
-    await new Promise((done) => setTimeout(done, Math.min(MOST_REST_MS, performance.now() - begun)));
+    await pause("linkRest", performance.now() - begun);
   }
   from.reading = false;
 }
@@ -118,12 +117,12 @@ export const forgetMessage = (): void => become({ message: null });
 /** Take readings from a bridge. It is asked for what comes from now on; after a break for what came since. */
 export function connectBridge(address: string): void {
   const here = begin(address);
-  let after = "";
+  let latest = "";
   let socket: WebSocket | null = null;
   const open = () => {
     if (!here.on) return;
     try {
-      socket = new WebSocket(after ? `${address.replace(/\/$/, "")}/?after=${after}` : address);
+      socket = new WebSocket(latest ? `${address.replace(/\/$/, "")}/?after=${latest}` : address);
     } catch {
       become({
         state: "lost",
@@ -137,16 +136,16 @@ export function connectBridge(address: string): void {
     socket.onmessage = (event) => {
       if (!here.on) return;
       const message = JSON.parse(String(event.data)) as FromBridge;
-      if (message.run !== undefined) after = `${message.run}-${message.last ?? 0}`;
+      if (message.run !== undefined) latest = `${message.run}-${message.last ?? 0}`;
       if (message.sources) become({ state: "connected", sources: message.sources });
       if (!message.lines?.length) return;
-      after = `${after.split("-")[0]}-${message.lines.at(-1)?.[0]}`;
+      latest = `${latest.split("-")[0]}-${message.lines.at(-1)?.[0]}`;
       arrived(message.lines.map(([, line]) => `${line}\n`).join(""), here);
     };
     socket.onclose = () => {
       if (!here.on) return;
       become({ state: "lost" });
-      setTimeout(open, AGAIN_MS);
+      after("linkAgain", open);
     };
   };
   open();

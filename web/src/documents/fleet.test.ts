@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import {
   type FleetRow,
   addressOf,
+  changedView,
   choices,
   choose,
   dayAfter,
@@ -123,4 +124,16 @@ describe("the fleet table", () => {
   });
 
   it("adds up the minutes an instrument waits for", () => expect(FLEET.map(minutesOf)).toEqual([15, 0, 27, 0]));
+
+  it("keeps what was chosen before the page was drawn again", () => {
+    const drawn = viewOf(new URLSearchParams("state=hold&q=lv"));
+    const address = viewOf(new URLSearchParams("state=hold&q=lv&crew=Thrift&sort=tag"));
+    const filtered = { ...drawn, filters: { ...drawn.filters, kind: ["level"] } };
+    expect(addressOf(changedView(address, drawn, filtered)).toString()).toBe(
+      "q=lv&kind=level&state=hold&crew=Thrift&sort=tag",
+    );
+    expect(addressOf(changedView(address, drawn, { ...drawn, text: "" })).toString()).toBe(
+      "state=hold&crew=Thrift&sort=tag",
+    );
+  });
 });

@@ -144,6 +144,15 @@ export function addressOf(view: View): URLSearchParams {
   return query;
 }
 
+/** What was changed of a view that was on the page, put into the view the address has by now. */
+export function changedView(now: View, shown: View, next: View): View {
+  const filters = { ...now.filters };
+  for (const filter of FILTERS)
+    if (next.filters[filter].join() !== shown.filters[filter].join()) filters[filter] = next.filters[filter];
+  const changed = Object.entries(next).filter(([name, value]) => value !== shown[name as keyof View]);
+  return { ...now, ...Object.fromEntries(changed), filters };
+}
+
 /** A press on a column's name: by it upwards, downwards, then as the fleet comes. */
 export function sortedBy(view: View, column: Column): View {
   if (view.sort !== column) return { ...view, sort: column, down: false };

@@ -3,6 +3,7 @@
 import { Problem, type Fault } from "../api/client";
 import { answerWritten } from "../api/writing";
 import type { WorkerMessage } from "./worker";
+import { after } from "../timers";
 
 /** The worker is not there, or went while it was asked: ask the server instead. */
 export class EngineGone extends Error {}
@@ -28,11 +29,8 @@ const EXACT = new Set([
   "look-at-table",
   "schema",
 ]);
-/** A busy or slow device takes its time: after each fall the next worker is given twice as long. */
-const ANSWER_WITHIN_MS = 10_000;
 /** A worker that has answered for so long is a sound one: earlier falls no longer count. */
 const SOUND_AFTER_MS = 60_000;
-const BOOT_WITHIN_MS = 120_000;
 const MOST_STARTS = 4;
 
 /** What the worker fetches from its folder. */
@@ -55,8 +53,8 @@ export class Engine {
   private count = 0;
   private starts = 0;
   private readyAt = 0;
-  private bootTimer: ReturnType<typeof setTimeout> | undefined;
-  private answerTimer: ReturnType<typeof setTimeout> | undefined;
+  private bootOff = (): void => undefined;
+  private answerOff = (): void => undefined;
 
   constructor(
     private readonly make: () => WorkerLike,
@@ -76,7 +74,7 @@ export class Engine {
     this.become("booting");
     this.worker.onmessage = (event) => this.received(event.data);
     this.worker.onerror = () => this.fall();
-    this.bootTimer = setTimeout(() => this.fall(), BOOT_WITHIN_MS);
+    this.bootOff = after("workerBoot", () => this.fall());
     this.worker.postMessage({ boot: this.base });
   }
 
@@ -120,10 +118,11 @@ export class Engine {
     });
   }
 
-  /** A worker killed in the middle of a reduction says nothing: when no answer comes for a while it is taken for gone. */
+  /** A worker killed in the middle of a reduction says nothing: when no answer comes for a while it is taken for gone. A busy
+   * or slow device takes its time: after each fall the next worker is given twice as long. */
   private awaitAnswer(): void {
-    clearTimeout(this.answerTimer);
-    if (this.waiting.size) this.answerTimer = setTimeout(() => this.fall(), ANSWER_WITHIN_MS * 2 ** (this.starts - 1));
+    this.answerOff();
+    if (this.waiting.size) this.answerOff = after("workerAnswer", () => this.fall(), 2 ** (this.starts - 1));
   }
 
   onChange(listener: () => void): () => void {
@@ -133,20 +132,20 @@ export class Engine {
 
   /** Let go of the worker; those who wait ask the server; another is started. */
   fall(): void {
-    clearTimeout(this.bootTimer);
-    clearTimeout(this.answerTimer);
+    this.bootOff();
+    this.answerOff();
     this.worker?.terminate();
     this.worker = null;
     this.become("failed");
     for (const each of this.waiting.values()) each.reject(new EngineGone());
     this.waiting.clear();
-    setTimeout(() => this.start(), 1000 * this.starts);
+    after("workerAgain", () => this.start(), this.starts);
   }
 
   private received(message: WorkerMessage): void {
     if ("failed" in message) return this.fall();
     if ("ready" in message) {
-      clearTimeout(this.bootTimer);
+      this.bootOff();
       this.bootMs = message.ms;
       this.readyAt = Date.now();
       return this.become("ready");

@@ -1,5 +1,6 @@
 // Questions for the browser's own core alone: practice and devices ask many times a second, with or without signal.
 import { EngineGone, engine } from "./engine";
+import { pause } from "../timers";
 
 const MOST_STARTS = 3;
 
@@ -11,7 +12,7 @@ export async function ask<T>(question: Record<string, unknown>, starts = MOST_ST
     return await engine.ask<T>(question);
   } catch (error) {
     if (!(error instanceof EngineGone) || starts <= 1) throw error;
-    await new Promise((done) => setTimeout(done, 1500));
+    await pause("askAgain");
     return ask(question, starts - 1);
   }
 }
@@ -28,7 +29,7 @@ export async function askUntilAnswered<T>(
     } catch (error) {
       if (!(error instanceof EngineGone)) throw error;
       onGone();
-      await new Promise((done) => setTimeout(done, 1000));
+      await pause("askOnceMore");
     }
   }
   return null;

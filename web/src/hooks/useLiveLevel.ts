@@ -3,8 +3,7 @@ import { useEffect, useState } from "react";
 import type { Levelled } from "../documents/setUp";
 import { hasWaiting } from "../device/link";
 import { useReadings } from "./useLink";
-
-const GONE_AFTER_MS = 2_000;
+import { every } from "../timers";
 
 export function useLiveLevel(): Levelled | null {
   const [level, setLevel] = useState<Levelled>({});
@@ -18,8 +17,7 @@ export function useLiveLevel(): Levelled | null {
   });
   useEffect(() => {
     // On a slow device a reading may still wait to be read: the level is not gone.
-    const timer = setInterval(() => !hasWaiting() && setLevel({}), GONE_AFTER_MS);
-    return () => clearInterval(timer);
+    return every("levelGone", () => !hasWaiting() && setLevel({}));
   }, [level]);
   return level.along && level.across ? level : null;
 }

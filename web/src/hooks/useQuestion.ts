@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { type Fault, NoSignal, Problem } from "../api/client";
 import { onReady, preview } from "../engine";
 import type { CheckDocument } from "../documents/draft";
+import { type Delay, after } from "../timers";
 
 export const NO_CORE = "Offline, and the calculation is not yet stored on this device. Your entries are kept.";
 
@@ -20,7 +21,7 @@ export type Answered<T> = {
 export function useQuestion<T>(
   question: unknown,
   ask: (question: never, signal: AbortSignal) => Promise<T>,
-  wait = 100,
+  delay: Delay = "question",
 ): Answered<T> {
   const text = question === null ? "" : JSON.stringify(question);
   const [answer, setAnswer] = useState<{ to: string; answer: T } | null>(null);
@@ -29,7 +30,7 @@ export function useQuestion<T>(
   useEffect(() => {
     if (!text) return;
     const stop = new AbortController();
-    const timer = setTimeout(() => {
+    const forget = after(delay, () => {
       ask(JSON.parse(text) as never, stop.signal).then(
         (answer) => {
           if (stop.signal.aborted) return;
@@ -40,14 +41,14 @@ export function useQuestion<T>(
           if (!stop.signal.aborted) setWrong({ to: text, what });
         },
       );
-    }, wait);
+    });
     return () => {
-      clearTimeout(timer);
+      forget();
       stop.abort();
     };
     // Question is in the text; the asking itself does not change.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [text, wait, again]);
+  }, [text, delay, again]);
   // What could not be answered is asked again once the core is ready, or the signal is back.
   useEffect(() => {
     const ask = () => setAgain((n) => n + 1);
@@ -71,10 +72,14 @@ export function useQuestion<T>(
 }
 
 /** What can be said already of a document as it stands; null asks nothing. */
-export function usePreview<T>(instrument: string | null, document: { kind: string } | null, wait = 60): Answered<T> {
+export function usePreview<T>(
+  instrument: string | null,
+  document: { kind: string } | null,
+  delay: Delay = "preview",
+): Answered<T> {
   return useQuestion<T>(
     document,
     (checkDocument: CheckDocument, signal) => preview<T>(instrument, checkDocument, signal),
-    wait,
+    delay,
   );
 }

@@ -1,6 +1,5 @@
 import { useEffect, useState } from "react";
-
-const LEAVES_AFTER_MS = 300;
+import { after } from "../timers";
 
 /**
  * Whether an input has the focus. Leaving it is given a moment later: what moves when the keypad goes (the bar, the
@@ -9,17 +8,17 @@ const LEAVES_AFTER_MS = 300;
 export function useTyping(): boolean {
   const [typing, setTyping] = useState(false);
   useEffect(() => {
-    let later: ReturnType<typeof setTimeout> | undefined;
+    let callOff = (): void => undefined;
     const look = () => {
-      clearTimeout(later);
+      callOff();
       const here = document.activeElement?.classList.contains("number-field") === true;
       if (here) setTyping(true);
-      else later = setTimeout(() => setTyping(false), LEAVES_AFTER_MS);
+      else callOff = after("typingEnds", () => setTyping(false));
     };
     document.addEventListener("focusin", look);
     document.addEventListener("focusout", look);
     return () => {
-      clearTimeout(later);
+      callOff();
       document.removeEventListener("focusin", look);
       document.removeEventListener("focusout", look);
     };

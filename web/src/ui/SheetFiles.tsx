@@ -2,13 +2,14 @@
 import { useState } from "react";
 import { writeTable } from "../engine";
 import { Trouble } from "./parts";
+import { after } from "../timers";
 
 /** Hand the person a file made here. */
 function saveFile(name: string, text: string, type: string): void {
   const address = URL.createObjectURL(new Blob([text], { type }));
   const link = Object.assign(document.createElement("a"), { href: address, download: name });
   link.click();
-  setTimeout(() => URL.revokeObjectURL(address), 1000);
+  after("fileHeld", () => URL.revokeObjectURL(address));
 }
 
 /** `name` is the file's, without its ending. */

@@ -37,6 +37,7 @@ import { useDiscard } from "../../app/useDiscard";
 import { useKeys } from "./useKeys";
 import { usePages } from "./usePages";
 import { useSave } from "./useSave";
+import { type Delay, after } from "../../timers";
 
 export function Entry() {
   const { id = "" } = useParams();
@@ -85,15 +86,12 @@ function useChanges(draft: Draft, change: Change) {
   };
 }
 
-const FIRST_ANSWER_MS = 2_000;
-
 /** Whether so long has gone by since the page was opened. */
-function useLate(ms: number): boolean {
+function useLate(delay: Delay): boolean {
   const [late, setLate] = useState(false);
   useEffect(() => {
-    const timer = setTimeout(() => setLate(true), ms);
-    return () => clearTimeout(timer);
-  }, [ms]);
+    return after(delay, () => setLate(true));
+  }, [delay]);
   return late;
 }
 
@@ -110,7 +108,7 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
   const arriving = useArriving(draft, form, at, change, pages.reveal);
   const [dialog, setDialog] = useState<"steps" | "file" | null>(null);
   const discard = useDiscard(draft, `${kind.title} of ${draft.instrument} discarded.`, `/bench/${draft.id}`);
-  const late = useLate(FIRST_ANSWER_MS);
+  const late = useLate("firstAnswer");
   // On an upright tablet the finding stands above the readings: a touch before the first answer would miss its cell. Once
   // open it stays: without signal the next question has no answer yet either, and what is typed would go nowhere.
   const opened = useOnce(Boolean(answer) || Boolean(saying.wrong) || late);

@@ -3,8 +3,7 @@ import type { ReactNode } from "react";
 import type { Preview } from "../../api/client";
 import type { Answered } from "../../hooks/useQuestion";
 import { GradeMark } from "../../ui/icons";
-
-const UNFOLDS_MS = 400;
+import { after } from "../../timers";
 
 /** `alone`: in the place of the finding, not beside it; with the action that matters now. A touch opens the rest: the keypad goes, and the finding is shown whole. */
 export function FindingStrip({
@@ -23,10 +22,7 @@ export function FindingStrip({
   const show = () => {
     (document.activeElement as HTMLElement | null)?.blur();
     // Where it was folded it is there again once the keypad has gone.
-    setTimeout(
-      () => document.getElementById("finding")?.scrollIntoView({ block: "start", behavior: "smooth" }),
-      UNFOLDS_MS,
-    );
+    after("unfold", () => document.getElementById("finding")?.scrollIntoView({ block: "start", behavior: "smooth" }));
   };
   const strip = (
     <button

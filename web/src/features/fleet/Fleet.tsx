@@ -1,9 +1,9 @@
 // The fleet table: dense, for comparing; the view is in the address, so that it can be kept, shared and gone back to.
 import { useDeferredValue, useMemo } from "react";
-import { useSearchParams } from "react-router";
+import { useAddress } from "../../hooks/useAddress";
 import { isoDay } from "../../ui/words";
 import { useHere } from "../../app/session";
-import { type FleetRow, type View, addressOf, shown, viewOf } from "../../documents/fleet";
+import { type FleetRow, type View, addressOf, changedView, shown, viewOf } from "../../documents/fleet";
 import { useSelection } from "./useSelection";
 import { FleetTable } from "./FleetTable";
 import { FleetFilters } from "./FleetFilters";
@@ -11,12 +11,12 @@ import { FleetActions } from "./FleetActions";
 
 export default function Fleet({ rows }: { rows: FleetRow[] }) {
   const { now, session } = useHere();
-  const [params, setParams] = useSearchParams();
+  const [params, setParams] = useAddress();
   const view = useMemo(() => viewOf(params), [params]);
   const today = isoDay(now, session.time_zone);
   const deferred = useDeferredValue(view);
   const found = useMemo(() => shown(rows, deferred, today), [rows, deferred, today]);
-  const set = (next: View) => setParams(addressOf(next), { replace: true });
+  const set = (next: View) => setParams((address) => addressOf(changedView(viewOf(address), view, next)));
   const selection = useSelection(found);
   const waiting = rows.filter((row) => row.needed.length > 0).length;
   return (
@@ -43,7 +43,7 @@ export default function Fleet({ rows }: { rows: FleetRow[] }) {
             No instrument matches{view.text ? <b> {view.text}</b> : " these filters"}. Tags can be typed in any form:
             lv7, LV 07.
           </p>
-          <button className="btn" onClick={() => setParams(new URLSearchParams())}>
+          <button className="btn" onClick={() => setParams(() => new URLSearchParams(), false)}>
             Show all
           </button>
         </section>

@@ -1,6 +1,6 @@
 // Instruments somebody chose, compared in one check; the address holds the choice.
 import { useQuery } from "@tanstack/react-query";
-import { useSearchParams } from "react-router";
+import { useAddress } from "../../hooks/useAddress";
 import { fleetQuery, kindsQuery } from "../../api/queries";
 import { useHere } from "../../app/session";
 import { Compared } from "../../ui/Compared";
@@ -8,7 +8,7 @@ import { Back, Head, Trouble, Waiting } from "../../ui/parts";
 
 export function Compare() {
   const { now } = useHere();
-  const [params, setParams] = useSearchParams();
+  const [params, setParams] = useAddress();
   const fleet = useQuery(fleetQuery);
   const kinds = useQuery(kindsQuery).data;
   const tags = (params.get("tags") ?? "").split(",").filter(Boolean);
@@ -44,13 +44,10 @@ export function Compare() {
               aria-label="Which check"
               value={shown.kind}
               onChange={(event) =>
-                setParams(
-                  (all) => {
-                    all.set("of", event.target.value);
-                    return all;
-                  },
-                  { replace: true },
-                )
+                setParams((all) => {
+                  all.set("of", event.target.value);
+                  return all;
+                })
               }
             >
               {offered.map((kind) => (

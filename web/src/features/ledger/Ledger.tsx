@@ -1,7 +1,8 @@
 // The ledger: every record, filtered by anything and found by words; the filters are the address, so that they can be kept.
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { type KeyboardEvent, type ReactNode, useDeferredValue, useRef } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
+import { useAddress } from "../../hooks/useAddress";
 import type { RecordRow } from "../../api/client";
 import { ledgerQuery, peopleNamesQuery } from "../../api/queries";
 import { useKind, useKinds } from "../../hooks/useKinds";
@@ -33,7 +34,7 @@ const GRADES: [string, string][] = [
 const OPENS = ["check", "set-up", "orientation", "round"];
 
 export function Ledger() {
-  const [params, setParams] = useSearchParams();
+  const [params, setParams] = useAddress();
   const filters = Object.fromEntries(
     NAMES.flatMap((name) => (params.get(name) ? [[name, params.get(name)]] : [])),
   ) as Filters;
@@ -42,14 +43,11 @@ export function Ledger() {
   const rows = query.data?.pages.flatMap((page) => page.records) ?? [];
   const count = query.data?.pages[0]?.count ?? 0;
   const set = (name: string, value: string) =>
-    setParams(
-      (now) => {
-        if (value) now.set(name, value);
-        else now.delete(name);
-        return now;
-      },
-      { replace: true },
-    );
+    setParams((now) => {
+      if (value) now.set(name, value);
+      else now.delete(name);
+      return now;
+    });
   const some = Object.keys(filters).length > 0;
   return (
     <div className="grid gap-3">
@@ -69,7 +67,7 @@ export function Ledger() {
         actions={
           <>
             {some && (
-              <button className="btn" onClick={() => setParams(new URLSearchParams(), { replace: true })}>
+              <button className="btn" onClick={() => setParams(() => new URLSearchParams())}>
                 Clear filters
               </button>
             )}
@@ -101,7 +99,7 @@ export function Ledger() {
             address={params.toString()}
             whole="Whole ledger"
             example="Adjusted this year"
-            onView={(address) => setParams(new URLSearchParams(address), { replace: true })}
+            onView={(address) => setParams(() => new URLSearchParams(address))}
           />
         }
       />

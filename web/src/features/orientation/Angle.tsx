@@ -176,7 +176,7 @@ function useAdvice(question: Record<string, unknown> | null): {
   const { answer, fresh, faults, trouble, noSignal } = useQuestion<Answer>(
     question,
     (query) => advise<Answer>(query),
-    0,
+    "now",
   );
   return {
     answer: fresh ? answer : null,

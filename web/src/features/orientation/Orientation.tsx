@@ -56,7 +56,7 @@ function Open({ draft, write }: { draft: OrientationDraft; write: Write }) {
     faults: refusals,
     trouble,
     noSignal,
-  } = usePreview<OrientationPreview>(draft.instrument, orientationToSend(draft.document), 100);
+  } = usePreview<OrientationPreview>(draft.instrument, orientationToSend(draft.document), "question");
   const navigate = useNavigate();
   const [query] = useSearchParams();
   const notify = useNotify();

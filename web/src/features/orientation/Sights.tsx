@@ -14,6 +14,7 @@ import { Choice } from "../../ui/Choice";
 import { Named } from "../../ui/Named";
 import { Fold, focusOn } from "../../ui/Fold";
 import { PickPoint } from "./PickPoint";
+import { after } from "../../timers";
 
 type Props = { draft: OrientationDraft; preview: OrientationPreview | null; faults: Fault[]; write: Write };
 type PointResult = { path: string; along_mm: number | null; across_mm: number | null; height_mm: number | null };
@@ -157,7 +158,7 @@ function OpenSight({ draft, index, shot, faults, write, onRemove, onNext }: Open
         value={shot.point ?? ""}
         onPick={(point) => {
           write((each) => withPoint(each, index, point));
-          setTimeout(focusOn(id("hz")), 30);
+          after("nextField", focusOn(id("hz")));
         }}
       />
       {whole.map((each) => (

@@ -1,7 +1,7 @@
 // The plan: what is due now and in the weeks to come, why, how many minutes; each check with the way to it.
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
-import { useSearchParams } from "react-router";
+import { useAddress } from "../../hooks/useAddress";
 import { dueQuery, jobsQuery } from "../../api/queries";
 import { useHere, usePerson } from "../../app/session";
 import { type Due, isNow, weeksOf } from "../../documents/plan";
@@ -24,7 +24,7 @@ export const SPANS = [
 export function DuePage() {
   const { crew } = usePerson();
   const { session } = useHere();
-  const [params, setParams] = useSearchParams();
+  const [params, setParams] = useAddress();
   const of = params.get("crew") ?? crew ?? "";
   const days = SPANS.find((span) => String(span.days) === params.get("days"))?.days ?? 35;
   const query = useInfiniteQuery(dueQuery(days, of === "all" ? "" : of));
@@ -36,13 +36,10 @@ export function DuePage() {
   const [mailing, setMailing] = useState(false);
   const levelling = params.get("load") === "levelled";
   const set = (name: string, value: string) =>
-    setParams(
-      (now) => {
-        now.set(name, value);
-        return now;
-      },
-      { replace: true },
-    );
+    setParams((now) => {
+      now.set(name, value);
+      return now;
+    });
   const now = due.filter(isNow);
   const shownJobs = jobs.filter((job) => of === "all" || !of || job.crew === null || job.crew === of);
   const weeks = answer ? weeksOf(answer.weeks, due, shownJobs, answer.today, answer.until) : [];

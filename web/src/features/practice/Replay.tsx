@@ -3,11 +3,11 @@ import { scaleLinear, scaleSymlog } from "d3-scale";
 import { useEffect, useState } from "react";
 import type { Gesture, Judged } from "../../engine/practice";
 import { clockOf } from "./clock";
+import { after } from "../../timers";
 
 const SIDE = 320;
 const W = 560;
 const H = 200;
-const PLAY_MS = 450;
 const NAMES: Record<string, string> = {
   carry: "Tripod carried",
   foot: "Foot moved",
@@ -35,11 +35,10 @@ export function Replay({
   const [playing, setPlaying] = useState(false);
   useEffect(() => {
     if (!playing) return;
-    const timer = setTimeout(() => {
+    return after("replayStep", () => {
       setAt(at + 1);
       if (at + 2 >= gestures.length) setPlaying(false);
-    }, PLAY_MS);
-    return () => clearTimeout(timer);
+    });
   }, [playing, at, gestures.length]);
   const here = gestures[at];
   const play = () => {

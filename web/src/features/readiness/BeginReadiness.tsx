@@ -21,7 +21,7 @@ export function RoundBegin() {
   const instrument = useQuery(instrumentQuery(tag));
   const [minutes, setMinutes] = useState(() => localStorage.getItem("round-minutes") ?? "10");
   const open = useUnfinished(tag, "pre-survey");
-  const { answer, fresh, trouble, noSignal } = usePreview<ReadinessPreview>(tag, emptyRound(Number(minutes)), 0);
+  const { answer, fresh, trouble, noSignal } = usePreview<ReadinessPreview>(tag, emptyRound(Number(minutes)), "now");
   if (!instrument.data || open === undefined)
     return instrument.error ? <Trouble error={instrument.error} /> : <Waiting what="Opening the bench…" />;
   const proposed = answer?.proposed ?? [];

@@ -36,7 +36,7 @@ export function Round() {
 
 function Open({ draft, change, room }: { draft: Draft; change: Change; room: boolean }) {
   const steps = stepsOf(draft);
-  const { answer, trouble, noSignal } = usePreview<ReadinessPreview>(draft.instrument, roundOf(draft.document), 0);
+  const { answer, trouble, noSignal } = usePreview<ReadinessPreview>(draft.instrument, roundOf(draft.document), "now");
   const [leaving, setLeaving] = useState<Step | null>(null);
   useSettling(draft, change);
   const now = nextStep(steps);

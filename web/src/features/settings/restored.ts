@@ -1,5 +1,6 @@
 // When a restore that was requested has ended.
-const EACH_MS = 1_000;
+import { pause } from "../../timers";
+
 const TRIES = 120;
 const SIGNED_OUT = [401, 403];
 
@@ -7,7 +8,7 @@ const SIGNED_OUT = [401, 403];
  * until they have ended. Who may not ask any more was signed out by it. */
 export async function untilRestored(identity: string): Promise<void> {
   for (let n = 0; n < TRIES; n += 1) {
-    await new Promise((done) => setTimeout(done, EACH_MS));
+    await pause("restored");
     if (await ended(identity).catch(() => false)) return;
   }
 }

@@ -19,6 +19,7 @@ import { WorkChip } from "../../ui/WorkChip";
 import { Habits } from "./Habits";
 import { LoadSetUp } from "./LoadSetUp";
 import { type NewSetUpState, useNewSetUp } from "./useNewSetUp";
+import { after } from "../../timers";
 
 const ofTheStand = (draft: Draft) => draft.kind === "set-up" || ORIENTATION_KINDS.includes(draft.kind);
 
@@ -174,17 +175,17 @@ function NearMark({ mark, onTake }: { mark: string; onTake: (name: string) => vo
   useEffect(() => {
     if (sought.length < 3 || known || !list) return;
     let here = true;
-    const ask = setTimeout(
+    const callOff = after(
+      "nearNames",
       () =>
         void nearMisses(sought, list.split(" ")).then(
           (near) => here && setAnswer({ of: sought, near: near.slice(0, 2) }),
           () => undefined,
         ),
-      400,
     );
     return () => {
       here = false;
-      clearTimeout(ask);
+      callOff();
     };
   }, [sought, known, list]);
   if (known || answer.of !== sought) return null;

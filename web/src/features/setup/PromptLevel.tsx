@@ -4,6 +4,7 @@ import type { Levelled } from "../../documents/setUp";
 import { ConnectChip } from "../../ui/ConnectChip";
 import { Named } from "../../ui/Named";
 import { Answered, Fold, type Part, type Usual, focusOn } from "../../ui/Fold";
+import { after } from "../../timers";
 
 type Asking = Part & { usual: Usual };
 type Words = { title: string; first: string; second: string; unit: string };
@@ -105,8 +106,7 @@ function Pause() {
   const [left, setLeft] = useState<number | null>(null);
   useEffect(() => {
     if (!left) return;
-    const tick = setTimeout(() => setLeft(left - 1), 1_000);
-    return () => clearTimeout(tick);
+    return after("second", () => setLeft(left - 1));
   }, [left]);
   return (
     <button className="btn" onClick={() => setLeft(PAUSE_S)} disabled={Boolean(left)}>

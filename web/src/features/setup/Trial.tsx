@@ -29,7 +29,7 @@ function Trying({ guide, trial }: { guide: Guide; trial: Trial }) {
   const { answer, faults, trouble, noSignal } = useQuestion<WhatIf>(
     questionOf(trial, moves),
     (query) => advise<WhatIf>(query),
-    0,
+    "now",
   );
   const advised = advisedOf(guide, trial.by);
   const step = (name: string, by: number) =>

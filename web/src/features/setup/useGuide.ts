@@ -15,6 +15,6 @@ export function useGuide(draft: SetUpDraft, step: string | null): Answered<Guide
         guide(draft.instrument, question.document, question.step, signal),
         preview<SetUpPreview>(draft.instrument, question.document, signal),
       ]).then(([answer, preview]) => ({ guide: answer, preview })),
-    60,
+    "preview",
   );
 }

@@ -1,8 +1,8 @@
 // What is seen, asked again and again: an eye sways, warm air shimmers, a screw is turned.
 import { useEffect, useRef, useState } from "react";
 import { type Aim, type Look, type Situation, type Turns, practiceLook } from "../../../engine/practice";
+import { after } from "../../../timers";
 
-const EVERY_MS = 50;
 /** `fresh`: what is seen is what aim and screws are now. */
 export type Looking = { look: Look | null; fresh: boolean; seconds: number; error: unknown };
 type Shown = { look: Look; seconds: number; aim: Aim; turns: Turns };
@@ -19,7 +19,7 @@ export function useLook(of: Situation, aim: Aim, turns: Turns, running: boolean)
     if (!running) return;
     const begun = performance.now();
     let over = false;
-    let timer: ReturnType<typeof setTimeout> | undefined;
+    let callOff = (): void => undefined;
     const again = async () => {
       const seconds = (performance.now() - begun) / 1000;
       const query = now.current;
@@ -31,12 +31,12 @@ export function useLook(of: Situation, aim: Aim, turns: Turns, running: boolean)
         if (!over) setError(wrong);
         return;
       }
-      timer = setTimeout(() => void again(), EVERY_MS);
+      callOff = after("look", () => void again());
     };
     void again();
     return () => {
       over = true;
-      clearTimeout(timer);
+      callOff();
     };
   }, [lesson, seed, running]);
   return {

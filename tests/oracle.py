@@ -1,0 +1,114 @@
+"""What the simulators know, told to the component tests: sheets of instruments with hidden errors, and what lessons hide.
+
+The figures a test holds against a page come from here; the simulators share no solver with the core.
+"""
+
+from __future__ import annotations
+
+import base64
+import csv
+import io
+import random
+import sqlite3
+from pathlib import Path
+from typing import Any
+
+from PIL import Image
+
+from demo.scenario import POINTS
+from naveta_core.setup.methods import SET_UP_METHODS
+from naveta_practice.instruments.faults import fault_of
+from naveta_practice.instruments.hidden import hidden_of
+from naveta_practice.lessons import LESSONS
+from naveta_practice.mornings import morning_of
+from naveta_sim import simulate as simulated
+from tests.core.orientation.world import World
+
+
+def simulate(kind: str, seed: int | str, truth: dict[str, Any]) -> Any:
+    """A sheet of this kind, read by a hand of this seed on an instrument with these errors."""
+    return simulated(kind, random.Random(seed), truth)
+
+
+def hidden(lesson: str, wrong: list[str]) -> dict[str, Any]:
+    """The first situation of a lesson in which these errors are too much and no other: its number, and every error."""
+    for seed in range(1, 400):
+        errors = hidden_of(lesson, seed).errors
+        if all((abs(error.value) > error.spec.bad) == (name in wrong) for name, error in errors.items()):
+            return {"seed": seed, "errors": {name: error.value for name, error in errors.items()}}
+    raise LookupError(f"{lesson} never hides just {wrong}")
+
+
+def level(least: float, most: float) -> dict[str, Any]:
+    """The first level of the two-peg lesson whose line of sight is off by so much."""
+    for seed in range(1, 100):
+        error = hidden_of("two-peg", seed).errors["collimation_arcsec"].value
+        if least <= abs(error) < most:
+            return {"seed": seed, "errors": {"collimation_arcsec": error}}
+    raise LookupError(f"no level is off by {least} to {most}")
+
+
+def fault(name: str) -> int:
+    """The first situation of the lesson of faults whose fault this is."""
+    return next(seed for seed in range(1, 200) if fault_of("finding-the-fault", seed).name == name)
+
+
+def practised() -> dict[str, list[str]]:
+    """Every method of a set-up, and the lessons that practise it."""
+    return {name: [lesson.name for lesson in LESSONS if name in lesson.practises] for name in SET_UP_METHODS}
+
+
+def morning() -> dict[str, Any]:
+    """A morning whose best kit asks for a check: its number, what to take, and the checks it needs."""
+    for seed in range(1, 60):
+        found = morning_of("morning-kit", seed)
+        if found.kit.kit is not None and found.kit.kit.minutes > 0:
+            (best,) = found.kit.kit.tags
+            return {"seed": seed, "best": best, "checks": [check.title for check in found.fitness(best).checks]}
+    raise LookupError("no morning asks for a check")
+
+
+def picture() -> str:
+    """A small photograph, as base64."""
+    written = io.BytesIO()
+    Image.new("RGB", (900, 600), (90, 80, 70)).save(written, "JPEG")
+    return base64.b64encode(written.getvalue()).decode()
+
+
+def behind_the_back(data: str, record: str, old: str, new: str) -> str:
+    """Somebody with the database in hand changes what is written in a record: its text as it was before."""
+    key = record.replace("-", "")
+    with sqlite3.connect(Path(data) / "naveta.sqlite3") as database:
+        (kept,) = database.execute("SELECT document FROM records_record WHERE id = ?", [key]).fetchone()
+        changed = kept.replace(old, new, 1) if old else new
+        database.execute("UPDATE records_record SET document = ? WHERE id = ?", [changed, key])
+    return str(kept)
+
+
+def sights(seed: int, of: list[str], moved: dict[str, float] | None = None, over: str | None = None) -> list[dict[str, str]]:
+    """What is read to control points of the demo from one stand, as it is typed: angles packed in degrees, minutes and
+    seconds. `moved`: points that stand so many metres further east; `over`: the stand is over this point."""
+    known = {
+        point["name"]: (float(point["e"]), float(point["n"]), float(point["h"]))
+        for point in csv.DictReader(io.StringIO(POINTS), delimiter=";")
+    }
+    stand, height = ((known[over], 1.55) if over else ((4160.0, 8725.0, 7.9), 1.55))
+    for name, metres in (moved or {}).items():
+        known[name] = (known[name][0] + metres, *known[name][1:])
+    world = World(known, stand, 212.345, instrument=height, noise=random.Random(seed), distance_mm=1.5)
+    return [_typed(world.shot(name)) for name in of]
+
+
+def _typed(shot: dict[str, Any]) -> dict[str, str]:
+    return {
+        "hz": _packed(shot["hz"]),
+        "v": _packed(shot["v"]),
+        "slope_distance": f"{float(shot['slope_distance']):.3f}",
+        "target_height": str(shot["target_height"]),
+    }
+
+
+def _packed(degrees: str) -> str:
+    """Decimal degrees as they are read off: 212.2043 for 212°20′43″."""
+    seconds = round(float(degrees) % 360 * 3600)
+    return f"{seconds // 3600}.{seconds // 60 % 60:02d}{seconds % 60:02d}"

@@ -1,0 +1,171 @@
+"""The demo served from a warm parent: whoever asks is given a server of its own over a copy of its own, in a moment.
+
+`python -m tests.served` imports the server and works out the demo's fleet once; then it is asked over a line of JSON at
+its own address: `POST /start` answers with the address and the folder of a new server, `POST /stop` ends one, and what
+the simulators know (tests/oracle.py) is told by its name. A copy is made while nothing is served from it; the port comes
+from the kernel and is handed over open.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import shutil
+import signal
+import socket
+import sys
+import tempfile
+import urllib.request
+from http.server import BaseHTTPRequestHandler, HTTPServer
+from pathlib import Path
+from typing import Any
+
+from tests import oracle
+from tests.written_demo import NOW, ROOT, written_demo
+
+STARTS_WITHIN_S = 20
+
+
+def prepared(demo: Path, folder: Path) -> None:
+    """Django over a folder of the parent's own; the answers every page begins with are worked out once."""
+    shutil.copytree(demo, folder)
+    os.environ.update(
+        NAVETA_DATA=str(folder),
+        NAVETA_NOW=NOW.isoformat(),
+        NAVETA_DEMO="1",
+        NAVETA_BACKUP_DAILY="0",
+        DJANGO_SETTINGS_MODULE="config.settings",
+    )
+    os.environ.pop("DATABASE_URL", None)
+    sys.path[:0] = [str(ROOT / "server"), str(ROOT)]
+    import django
+
+    django.setup()
+    from django.db import connections
+    from django.test import Client
+
+    client = Client(headers={"host": "127.0.0.1"})
+    token = client.get("/api/session").json()["csrf_token"]
+    client.post("/api/session", {"username": "ines"}, "application/json", headers={"x-csrftoken": token})
+    for path in ("fleet", "kinds", "device", "due", "instruments/LV-07", "glossary"):
+        assert client.get(f"/api/{path}").status_code == 200, path
+    connections.close_all()
+
+
+def serve(data: Path, listening: socket.socket) -> None:
+    """In the child: requests are answered from this folder until it is ended."""
+    signal.signal(signal.SIGTERM, signal.SIG_DFL)
+    from django.conf import settings
+    from django.core.servers.basehttp import ThreadedWSGIServer, WSGIRequestHandler
+    from django.db import connections
+
+    settings.NAVETA.data = data
+    settings.MEDIA_ROOT, settings.EMAIL_FILE_PATH = data / "files", str(data / "mail")
+    connections.databases["default"]["NAME"] = str(data / "naveta.sqlite3")
+    from config.wsgi import application
+
+    class Quiet(WSGIRequestHandler):
+        def log_message(self, *args: Any) -> None:
+            """Nothing: what fails is seen by the test that asked."""
+
+    class Orphaned(ThreadedWSGIServer):
+        parent = os.getppid()
+
+        def service_actions(self) -> None:
+            if os.getppid() != self.parent:
+                os._exit(0)
+
+    server = Orphaned(("127.0.0.1", 0), Quiet, bind_and_activate=False)
+    server.socket.close()
+    server.socket = listening
+    server.server_address = listening.getsockname()
+    server.server_name, server.server_port = "127.0.0.1", listening.getsockname()[1]
+    server.setup_environ()
+    server.daemon_threads = True
+    server.set_app(application)
+    server.serve_forever(poll_interval=0.5)
+
+
+class Parent:
+    """Starts and ends servers; it serves nothing itself, and no thread of its own is there when it forks."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder, self.demo, self.count = folder, folder / "demo", 0
+        prepared(written_demo(), self.demo)
+        self.children: dict[int, Path] = {}
+
+    def start(self) -> dict[str, Any]:
+        self.count += 1
+        data = self.folder / f"data-{self.count}"
+        shutil.copytree(self.demo, data)
+        listening = socket.create_server(("127.0.0.1", 0), backlog=64)
+        pid = os.fork()
+        if not pid:
+            try:
+                serve(data, listening)
+            finally:
+                os._exit(1)
+        port = listening.getsockname()[1]
+        listening.close()
+        self.children[pid] = data
+        return {"pid": pid, "address": f"http://127.0.0.1:{port}", "data": str(data)}
+
+    def stop(self, pid: int) -> dict[str, Any]:
+        data = self.children.pop(pid)
+        os.kill(pid, signal.SIGKILL)
+        os.waitpid(pid, 0)
+        shutil.rmtree(data, ignore_errors=True)
+        return {}
+
+    def close(self) -> None:
+        for pid in list(self.children):
+            self.stop(pid)
+        shutil.rmtree(self.folder, ignore_errors=True)
+
+
+def main() -> None:
+    """Says its address in one line, then answers until whoever started it has gone."""
+    parent = Parent(Path(tempfile.mkdtemp(prefix="naveta-served-")))
+
+    class Asked(BaseHTTPRequestHandler):
+        def do_POST(self) -> None:
+            body = json.loads(self.rfile.read(int(self.headers.get("Content-Length") or 0)) or b"{}")
+            what = self.path.lstrip("/")
+            if what in ("start", "stop"):
+                answer = getattr(parent, what)(**body)
+            else:
+                answer = getattr(oracle, what)(**body)
+            text = json.dumps(answer).encode()
+            self.send_response(200)
+            self.send_header("Content-Length", str(len(text)))
+            self.end_headers()
+            self.wfile.write(text)
+
+        def log_message(self, *args: Any) -> None:
+            """Nothing."""
+
+    class Control(HTTPServer):
+        parent = os.getppid()
+
+        def service_actions(self) -> None:
+            if os.getppid() != self.parent:
+                raise SystemExit
+
+    control = Control(("127.0.0.1", 0), Asked)
+    print(f"http://127.0.0.1:{control.server_port}", flush=True)
+    signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    try:
+        control.serve_forever(poll_interval=0.5)
+    finally:
+        parent.close()
+
+
+def asked(parent: str, what: str, body: dict[str, Any] | None = None) -> dict[str, Any]:
+    """One question to a parent at its address."""
+    request = urllib.request.Request(f"{parent}/{what}", json.dumps(body or {}).encode(), method="POST")
+    with urllib.request.urlopen(request, timeout=STARTS_WITHIN_S) as answer:
+        return dict(json.loads(answer.read()))
+
+
+if __name__ == "__main__":
+    main()
