@@ -44,6 +44,9 @@ def prepared(demo: Path, folder: Path) -> None:
     from django.db import connections
     from django.test import Client
 
+    from operations.startup import by_write_ahead
+
+    by_write_ahead()
     client = Client(headers={"host": "127.0.0.1"})
     token = client.get("/api/session").json()["csrf_token"]
     client.post("/api/session", {"username": "ines"}, "application/json", headers={"x-csrftoken": token})

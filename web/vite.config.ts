@@ -68,10 +68,19 @@ export default defineConfig(({ mode }) => ({
     globals: true,
     css: false,
     projects: [
-      { extends: true, test: { name: "units", include: ["src/**/*.test.{ts,tsx}"], environment: "jsdom", setupFiles: ["src/test-setup.ts"] } },
+      {
+        extends: true,
+        test: {
+          name: "units",
+          include: ["src/**/*.test.{ts,tsx}"],
+          environment: "jsdom",
+          setupFiles: ["src/test-setup.ts"],
+        },
+      },
       {
         extends: true,
         define: { __CORE_FOLDER__: JSON.stringify("node") },
+        oxc: { jsx: { runtime: "automatic", development: false } },
         test: {
           name: "pages",
           include: ["tests/**/*.test.{ts,tsx}"],
@@ -79,6 +88,8 @@ export default defineConfig(({ mode }) => ({
           globalSetup: ["tests/global.ts"],
           setupFiles: ["tests/setup.ts"],
           testTimeout: 60_000,
+          server: { deps: { external: [/pyodide\.mjs/] } },
+          env: { NODE_ENV: "production" },
           isolate: false,
           maxWorkers: 2,
         },

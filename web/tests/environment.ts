@@ -28,7 +28,7 @@ declare global {
 
 const environment: Environment = {
   name: "page",
-  viteEnvironment: "client",
+  viteEnvironment: "ssr",
   async setup(global: typeof globalThis, options) {
     const held = OWN.map((name) => [name, global[name]] as const);
     const kept = await builtinEnvironments["happy-dom"].setup(global, options);

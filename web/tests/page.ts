@@ -34,7 +34,11 @@ export async function until<T>(look: () => T | Promise<T>): Promise<T> {
       if (found !== false) return found;
       throw new Error(`not yet: ${look.toString()}`);
     } catch (wrong) {
-      if (performance.now() > end) throw wrong;
+      if (performance.now() > end) {
+        if (wrong instanceof Error)
+          wrong.message += `\nUnder way: ${device?.underWay.join(", ") || "nothing"}. The page says: ${squeezed(document.body.textContent).slice(0, 700)}`;
+        throw wrong;
+      }
       await new Promise((done) => setTimeout(done, 8));
     }
   }
@@ -312,7 +316,9 @@ export async function otherDevice(who: string): Promise<Device> {
 export const data = (): string => (served as Served).data;
 
 /** Before a test: the clock stands, as the demo's does. */
-export const setUp = (): void => void vi.setSystemTime(NOW);
+export const setUp = (): void => {
+  vi.setSystemTime(NOW);
+};
 /** After a test: nothing of it is left. */
 export async function tearDown(): Promise<void> {
   vi.restoreAllMocks();

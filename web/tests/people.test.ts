@@ -62,3 +62,15 @@ it("signed out in one tab the other shows nothing more", async () => {
   await until(() => heard.includes("signed-out"));
   listening.close();
 });
+
+it("whoever signs out is asked who is at work, and told of no session that ended", async () => {
+  await open("/bench", { who: "Jory Pell" });
+  await title.there();
+  const said: string[] = [];
+  const watching = new MutationObserver(() => said.push(document.body.textContent ?? ""));
+  watching.observe(document.body, { childList: true, subtree: true });
+  await switchUser();
+  await page.text("Who is at work?").there();
+  watching.disconnect();
+  expect(said.filter((text) => text.includes("Your session has ended"))).toEqual([]);
+});

@@ -139,6 +139,10 @@ it("to service and back", async () => {
   await page.role("dialog").button("It is back").click();
   await title.says("check first");
   await page.css("[data-standing]").says("Back from service on 2 Mar 2027");
+  await page
+    .role("status")
+    .with(/back from service/i)
+    .some();
   await page.button("Undo").click();
   await title.says("away");
 });

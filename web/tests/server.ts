@@ -24,6 +24,8 @@ const PEOPLE: Record<string, string> = {
 /** What one device sends and holds. `refused`: a path that is answered otherwise while it is set. */
 export class Device {
   online = true;
+  /** What was asked and is not answered yet: told where a test waits in vain. */
+  readonly underWay: string[] = [];
   instead: ((request: Request) => Promise<Response> | Response | null) | null = null;
   private cookies = new Map<string, string>();
   private token = "";
@@ -39,7 +41,9 @@ export class Device {
     const given = this.instead?.(request);
     if (given) return given;
     request.headers.set("Cookie", [...this.cookies].map(([name, value]) => `${name}=${value}`).join("; "));
-    const answer = await native.fetch(request);
+    const what = `${request.method} ${new URL(request.url).pathname}`;
+    this.underWay.push(what);
+    const answer = await native.fetch(request).finally(() => this.underWay.splice(this.underWay.indexOf(what), 1));
     for (const line of answer.headers.getSetCookie()) {
       const [pair = "", ...facts] = line.split(";");
       const [name = "", value = ""] = pair.split("=");

@@ -109,7 +109,7 @@ export async function switchUser(): Promise<void> {
 /** Whoever is at work is touched. */
 export async function signIn(who: string): Promise<void> {
   await page.button(who).click();
-  await until(() => page.css("[data-instrument], h1").count > 0);
+  await page.text("Who is at work?").gone();
 }
 export const saved = (): Promise<unknown> => at(/^\/records\//);
 /** The core stands here, and what is known of this instrument: nothing of it needs a signal any more. */

@@ -1,5 +1,5 @@
 // Tables made by others: which column is what, said once, looked at, opened as a sheet, and known the next time.
-import { at, goTo, open, page, signal, title, visit, keptFiles } from "./page";
+import { at, open, page, signal, title, visit, keptFiles } from "./page";
 import { complete, finding, fresh, known } from "./sheet";
 
 const ROUNDS =
