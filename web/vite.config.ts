@@ -68,12 +68,23 @@ export default defineConfig(({ mode }) => ({
     globals: true,
     css: false,
     projects: [
+      // What asks nothing of a page runs in Node alone; files that need a document say so by their name.
       {
         extends: true,
         test: {
           name: "units",
           include: ["src/**/*.test.{ts,tsx}"],
-          environment: "jsdom",
+          exclude: ["**/*.dom.test.*"],
+          environment: "node",
+          isolate: false,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: "dom",
+          include: ["src/**/*.dom.test.{ts,tsx}"],
+          environment: "happy-dom",
           setupFiles: ["src/test-setup.ts"],
         },
       },
