@@ -66,7 +66,7 @@ chromium:
 lint: .venv/tests
 	@.venv/bin/ruff check . && .venv/bin/ruff format --check -q .
 	@.venv/bin/mypy
-	@.venv/bin/lint-imports >/tmp/naveta-imports.log || { cat /tmp/naveta-imports.log; exit 1; }
+	@.venv/bin/lint-imports
 
 test-web: web/src/api/schema.d.ts ## the web's lint, types and units
 	@cd web && npm run --silent lint && npm run --silent types && npm run --silent test
@@ -79,17 +79,22 @@ build/core-alone/ready: requirements.txt
 test-core-alone: build/core-alone/ready
 	@cd build && PYTHONPATH=$(CURDIR)/core core-alone/bin/python ../tools/core_alone.py
 
-test-python: .venv/tests
-	@.venv/bin/pytest -n 2 --durations 10 tests/core tests/bridge tests/server tests/test_codes.py
-
-# The web's chain runs beside the Python chain: it waits for one processor most of the time.
-test: .venv/tests setup chromium lint test-core-alone ## lint, types, core alone, server, web, browser
+test: .venv/tests setup chromium build/core-alone/ready web/src/api/schema.d.ts ## lint, types, the core alone, core, server, web units and pages, browser; seconds of each stage
 	@$(PY) tools/share.py
-	@$(MAKE) --no-print-directory -j 2 --output-sync=target test-web test-python
-	@.venv/bin/pytest -n 3 --dist worksteal --durations 10 tests/browser
+	@$(PY) tools/gate.py
 
-slow: .venv/tests setup chromium ## the browser's walks on pages two and a half times slower: finds steps that depend on being quick
-	@NAVETA_SLOWER=2.5 .venv/bin/pytest -n 2 --dist worksteal --durations 10 tests/browser
+test-all: .venv/tests setup chromium build/core-alone/ready web/src/api/schema.d.ts ## the same with everything that takes minutes: fuzz of 100,000, kills, restores, all labels, slow pages
+	@$(PY) tools/share.py
+	@$(PY) tools/gate.py --all
+
+K ?= two_peg
+quick: .venv/tests web/src/api/schema.d.ts ## one kind or feature in seconds: make quick K=two_peg
+	@.venv/bin/pytest -m "not long" -n 2 -k "$(K)" tests/core tests/server; [ $$? -le 0 -o $$? -eq 5 ]
+	@cd web && npx vitest run --project units --project dom $(subst _,-,$(K)) --passWithNoTests
+
+N ?= 20
+repeat: .venv/tests setup chromium ## the browser's walks N times, half of them beside two busy processes on pages 2.5 times slower; prints the table
+	@$(PY) tools/repeat.py $(N)
 
 test-postgres: .venv/tests ## the server's tests on Debian's PostgreSQL, started in a folder of its own; 16 writers
 	@ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || { [ "$$(id -u)" = 0 ] && apt-get update -qq && apt-get install -y -qq postgresql >/dev/null; }
@@ -124,4 +129,4 @@ lock: ## lock the Python packages again, without addresses
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements.txt requirements.in
 	@.venv/bin/pip-compile -q --no-emit-index-url --no-emit-find-links --strip-extras -o requirements-test.txt requirements-test.in
 
-.PHONY: slow bridge soak test-postgres test-web test-python rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock
+.PHONY: repeat quick test-all bridge soak test-postgres test-web rates fuzz chaos help setup demo serve chromium lint test-core-alone test bench pictures contract lock

@@ -85,14 +85,16 @@ def behind_the_back(data: str, record: str, old: str, new: str) -> str:
     return str(kept)
 
 
-def sights(seed: int, of: list[str], moved: dict[str, float] | None = None, over: str | None = None) -> list[dict[str, str]]:
+def sights(
+    seed: int, of: list[str], moved: dict[str, float] | None = None, over: str | None = None
+) -> list[dict[str, str]]:
     """What is read to control points of the demo from one stand, as it is typed: angles packed in degrees, minutes and
     seconds. `moved`: points that stand so many metres further east; `over`: the stand is over this point."""
     known = {
         point["name"]: (float(point["e"]), float(point["n"]), float(point["h"]))
         for point in csv.DictReader(io.StringIO(POINTS), delimiter=";")
     }
-    stand, height = ((known[over], 1.55) if over else ((4160.0, 8725.0, 7.9), 1.55))
+    stand, height = (known[over], 1.55) if over else ((4160.0, 8725.0, 7.9), 1.55)
     for name, metres in (moved or {}).items():
         known[name] = (known[name][0] + metres, *known[name][1:])
     world = World(known, stand, 212.345, instrument=height, noise=random.Random(seed), distance_mm=1.5)

@@ -13,9 +13,12 @@ import os
 import shutil
 import signal
 import socket
+import subprocess
 import sys
 import tempfile
 import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
 from http.server import BaseHTTPRequestHandler, HTTPServer
 from pathlib import Path
 from typing import Any
@@ -43,7 +46,6 @@ def prepared(demo: Path, folder: Path) -> None:
     django.setup()
     from django.db import connections
     from django.test import Client
-
     from operations.startup import by_write_ahead
 
     by_write_ahead()
@@ -134,10 +136,7 @@ def main() -> None:
         def do_POST(self) -> None:
             body = json.loads(self.rfile.read(int(self.headers.get("Content-Length") or 0)) or b"{}")
             what = self.path.lstrip("/")
-            if what in ("start", "stop"):
-                answer = getattr(parent, what)(**body)
-            else:
-                answer = getattr(oracle, what)(**body)
+            answer = getattr(parent if what in ("start", "stop") else oracle, what)(**body)
             text = json.dumps(answer).encode()
             self.send_response(200)
             self.send_header("Content-Length", str(len(text)))
@@ -161,6 +160,43 @@ def main() -> None:
         control.serve_forever(poll_interval=0.5)
     finally:
         parent.close()
+
+
+@contextmanager
+def warm_parent() -> Iterator[str]:
+    """A parent of one's own, until one is done: its address."""
+    own = subprocess.Popen([sys.executable, "-m", "tests.served"], cwd=ROOT, stdout=subprocess.PIPE, text=True)
+    assert own.stdout
+    address = own.stdout.readline().strip()
+    if not address:
+        raise RuntimeError("The demo's warm parent stopped before it said its address: run `python -m tests.served`.")
+    try:
+        yield address
+    finally:
+        own.terminate()
+        own.wait(timeout=30)
+
+
+@contextmanager
+def serving(environment: dict[str, str]) -> Iterator[str]:
+    """Naveta as it is really served, from the folder its variables name: its address, from its first answer until it has stopped. The port
+    is the kernel's, handed over open."""
+    listening = socket.create_server(("127.0.0.1", 0), backlog=64)
+    address = f"http://127.0.0.1:{listening.getsockname()[1]}"
+    command = [sys.executable, "-m", "gunicorn", "config.wsgi:application", "--bind", f"fd://{listening.fileno()}"]
+    own = subprocess.Popen(
+        [*command, "--workers", "2", "--threads", "4", "--log-level", "warning"],
+        cwd=ROOT / "server",
+        env={**environment, "DJANGO_SETTINGS_MODULE": "config.settings"},
+        pass_fds=[listening.fileno()],
+    )
+    listening.close()
+    try:
+        urllib.request.urlopen(f"{address}/api/session", timeout=60)
+        yield address
+    finally:
+        own.terminate()
+        own.wait(timeout=60)
 
 
 def asked(parent: str, what: str, body: dict[str, Any] | None = None) -> dict[str, Any]:

@@ -26,7 +26,7 @@ def written_demo() -> Path:
             for old in shared.parent.glob("*/"):
                 shutil.rmtree(old)
             command = [sys.executable, "-m", "demo.run", "--load-only"]
-            subprocess.run(command, cwd=ROOT, env=demo_environment(shared), check=True)
+            subprocess.run(command, cwd=ROOT, env=demo_environment(shared), check=True, stdout=sys.stderr)
             (shared / "written").touch()
     return shared
 

@@ -38,7 +38,9 @@ def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="naveta-sim", description="Stand-ins for instruments that send readings.")
     verbs = parser.add_subparsers(required=True)
     serve = verbs.add_parser("serve", help="a level, a total station and an electronic level, a port each")
-    serve.add_argument("--port", type=int, default=PORT, help=f"the first of three ports ({PORT})")
+    serve.add_argument(
+        "--port", type=int, default=PORT, help=f"the first of three ports ({PORT}); 0: whichever are free"
+    )
     serve.add_argument("--seed", type=int, default=1, help="their hidden errors")
     serve.add_argument("--faster", type=float, default=1.0, help="how many times as fast")
     serve.add_argument("--by-hand", action="store_true", help="a shot for each device's number typed, not by time")
@@ -61,8 +63,9 @@ async def _serve(options: argparse.Namespace) -> None:
     feeds = [Feed(device, options.faster) for device in yard_of(options.seed, options.readings)]
     servers = []
     for i, feed in enumerate(feeds):
-        servers.append(await asyncio.start_server(feed.connected, HOST, options.port + i))
-        print(f"{feed.device.device}: port {options.port + i}", flush=True)
+        server = await asyncio.start_server(feed.connected, HOST, options.port and options.port + i)
+        servers.append(server)
+        print(f"{feed.device.device}: port {server.sockets[0].getsockname()[1]}", flush=True)
         if options.reveal:
             print(f"  {feed.device}", flush=True)
     by_themselves = [feed.run() for feed in feeds if feed.device.live or not options.by_hand]

@@ -2,36 +2,28 @@
 
 from __future__ import annotations
 
-import http.cookiejar
-import itertools
-import json
 import os
 import re
 import shutil
-import socket
-import sqlite3
-import subprocess
-import sys
-import time
-import urllib.error
-import urllib.request
 from collections.abc import Callable, Iterator
-from contextlib import closing, contextmanager
-from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwright, expect
 
 from demo.scenario import PEOPLE
-from tests.written_demo import NOW, ROOT, demo_environment, written_demo
+from tests.conftest import Device, Fresh  # noqa: F401
+from tests.served import serving  # noqa: F401
+from tests.written_demo import NOW
 
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
-PATIENCE_MS = 60_000
-"""How long a walk waits for what it looks at: several browsers share the processors, and a wait that is met costs nothing."""
-expect.set_options(timeout=PATIENCE_MS)
 SLOWER = float(os.environ.get("NAVETA_SLOWER", "1"))
-"""How many times slower the pages run (`make slow`): what happens to go well between two steps on a quick device fails then."""
+"""How many times slower the pages run (`make test-all`): what happens to go well between two steps on a quick device fails then."""
+PATIENCE_MS = int(10_000 * SLOWER)
+"""How long a walk waits for what it looks at: what takes longer is a fault, and not for patience."""
+CORE_MS = int(40_000 * SLOWER)
+"""How long the browser's own Python is given to begin, where it is what is walked."""
+expect.set_options(timeout=PATIENCE_MS)
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -43,65 +35,6 @@ FLAGS = [
 ]
 
 
-def _free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
-
-
-@pytest.fixture(scope="session")
-def server_data(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The folder the served demo keeps its database in: a copy of its own for each worker."""
-    own = tmp_path_factory.mktemp("demo") / "data"
-    shutil.copytree(written_demo(), own)
-    shutil.copy(own / "naveta.sqlite3", own.parent)
-    return own
-
-
-@pytest.fixture(scope="session")
-def server_url(server_data: Path) -> Iterator[str]:
-    """The address of a freshly loaded demo."""
-    port = _free_port()
-    command = [sys.executable, "-m", "demo.run"]
-    with serving(command, f"http://127.0.0.1:{port}", cwd=ROOT, env=demo_environment(server_data, port)) as address:
-        yield address
-
-
-@pytest.fixture(autouse=True)
-def as_written(server_url: str, server_data: Path) -> None:
-    """Each walk finds the demo as it was written, whichever walks came before it on this worker. SQLite's own copy
-    goes into the database while it is served; what the server keeps in memory it keeps by its text."""
-    with (
-        closing(sqlite3.connect(server_data.parent / "naveta.sqlite3")) as written,
-        closing(sqlite3.connect(server_data / "naveta.sqlite3", timeout=60)) as served,
-    ):
-        written.backup(served)
-
-
-@contextmanager
-def serving(command: list[str], address: str, **how: Any) -> Iterator[str]:
-    """A server's address, from its first answer until it has stopped, however slow the machine."""
-    served = subprocess.Popen(command, **how)
-    try:
-        _wait_for(address, served)
-        yield address
-    finally:
-        served.terminate()
-        served.wait(timeout=60)
-
-
-def _wait_for(address: str, served: subprocess.Popen[bytes]) -> None:
-    for _ in range(600):
-        if served.poll() is not None:
-            raise RuntimeError("the server stopped before it answered")
-        try:
-            urllib.request.urlopen(f"{address}/api/session", timeout=2)
-            return
-        except OSError:
-            time.sleep(0.2)
-    raise RuntimeError("the server did not answer within two minutes")
-
-
 @pytest.fixture(scope="session")
 def browser(playwright: Playwright) -> Iterator[Browser]:
     """Debian's own Chromium; Playwright brings none."""
@@ -111,6 +44,8 @@ def browser(playwright: Playwright) -> Iterator[Browser]:
 
 
 Opens = Callable[..., Page]
+DELAYS = "globalThis.navetaDelays = { firstScreen: 0, idle: 0, soonIdle: 0, linkAgain: 100 };"
+"""What a page waits before it stores anything for a time without signal: nothing, so that no walk waits for it either."""
 
 
 def _sign_in(context: BrowserContext, who: str) -> None:
@@ -136,6 +71,7 @@ def opens(server_url: str, browser: Browser) -> Iterator[Opens]:
         touch: bool = False,
         core: bool = False,
         away: bool = False,
+        delays: str = "",
     ) -> Page:
         context = browser.new_context(
             viewport={"width": size[0], "height": size[1]},
@@ -155,6 +91,7 @@ def opens(server_url: str, browser: Browser) -> Iterator[Opens]:
             context.add_init_script("delete window.WebAssembly;")
         if not core and not away:
             context.add_init_script("delete Navigator.prototype.serviceWorker;")
+        context.add_init_script(f"{DELAYS} Object.assign(globalThis.navetaDelays, {{ {delays} }});")
         if SLOWER > 1:
             context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": SLOWER})
         page.clock.set_fixed_time(NOW)
@@ -173,12 +110,22 @@ def opens(server_url: str, browser: Browser) -> Iterator[Opens]:
     assert not faults, faults
 
 
-def until(page: Page, question: str, wanted: Any = True, seconds: float = 60.0) -> None:
-    """Ask the page until it answers what is wanted. (Its own wait takes a promise for yes, whatever it resolves to.)"""
-    end = time.monotonic() + seconds
-    while (value := page.evaluate(question)) != wanted:
-        assert time.monotonic() < end, f"still {value!r} instead of {wanted!r}"
-        page.wait_for_timeout(100)
+def until(page: Page, question: str, wanted: Any = True, patience_ms: int = PATIENCE_MS) -> None:
+    """Ask the page until it answers what is wanted; a promise is waited for, whatever it resolves to."""
+    ask = question if question.startswith(("() =>", "async")) else f"() => ({question})"
+    looking = f"""async ([wanted, patience]) => {{
+        const ask = {ask};
+        const end = performance.now() + patience;
+        let value;
+        do {{
+          value = await ask();
+          if (JSON.stringify(value) === JSON.stringify(wanted)) return {{ done: true }};
+          await new Promise((done) => requestAnimationFrame(() => done()));
+        }} while (performance.now() < end);
+        return {{ done: false, value }};
+      }}"""
+    answer = page.evaluate(looking, [wanted, patience_ms])
+    assert answer["done"], f"still {answer.get('value')!r} instead of {wanted!r}"
 
 
 def visit(page: Page, path: str) -> None:
@@ -210,52 +157,9 @@ def finding(page: Page, grade: str) -> None:
     page.wait_for_selector(f"[data-complete=true][data-fresh=true] [data-finding={grade}]")
 
 
-class Device:
-    """A device with its own session, as far as the network sees it."""
-
-    def __init__(self, server_url: str, who: str) -> None:
-        self.server_url, self.token = server_url, ""
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
-        self.token = self.call("GET", "session")[1]["csrf_token"]
-        self.token = self.call("POST", "session", {"username": who})[1]["csrf_token"]
-
-    def call(self, method: str, path: str, data: Any = None) -> tuple[int, Any]:
-        """The status and what came back; of an answer in lines, the last one."""
-        headers = {"Content-Type": "application/json", "X-CSRFToken": self.token}
-        body = None if data is None else json.dumps(data).encode()
-        request = urllib.request.Request(f"{self.server_url}/api/{path}", method=method, data=body, headers=headers)
-        try:
-            with self.opener.open(request, timeout=60) as answer:
-                return answer.status, json.loads(answer.read().splitlines()[-1])
-        except urllib.error.HTTPError as error:
-            return error.code, json.loads(error.read())
-
-
-PREFIX = {"Merrow": "LV", "Aldreth": "TD", "Tessaly": "TS", "Reed": "PO", "Strand": "TR", "Tally": "ST", "Ribbon": "TA"}
-_numbers = itertools.count(30)
-Fresh = Callable[[str], str]
-
-
-@pytest.fixture
-def fresh(server_url: str) -> Fresh:
-    """Gives the tag of something of its own of a model, never checked: one test's checks teach another's nothing."""
-    ines = Device(server_url, "ines")
-    models = {model["name"]: model["id"] for model in ines.call("GET", "models")[1]}
-
-    def make(model: str) -> str:
-        tag = f"{PREFIX[model]}-{next(_numbers)}"
-        data = {"tag": tag, "model": models[model], "serial": "", "place": "Yard", "crew": None}
-        status, answer = ines.call("POST", "instruments", data)
-        assert status == 201, answer
-        return tag
-
-    return make
-
-
-@pytest.fixture
-def level(fresh: Fresh) -> str:
-    """The tag of a level of its own."""
-    return fresh("Merrow")
+def field(page: Page, path: str) -> Locator:
+    """A cell of the sheet by its path in the document."""
+    return page.locator("#row-" + re.sub(r"-$", "", re.sub(r"[^\w]+", "-", path)))
 
 
 def switch_user(page: Page) -> None:

@@ -59,6 +59,8 @@ class Crew:
         return self.now.get_attribute("data-at-hand") or ""
 
     def answered(self) -> None:
+        """What was just pressed or touched is drawn, and what the page says is of it."""
+        self.page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
         self.page.wait_for_selector("[data-at-hand][data-fresh=true]")
 
     def advice(self) -> dict[str, Any]:
@@ -69,7 +71,6 @@ class Crew:
 
     def press(self, name: str) -> None:
         self.now.get_by_role("button", name=re.compile(name)).first.click()
-        self.page.wait_for_timeout(40)
         self.answered()
 
     def touch(self, bearing: float, share: float) -> None:
@@ -80,7 +81,6 @@ class Crew:
         x = (FIELD / 2 + RADIUS * share * math.sin(angle)) * scale
         y = (FIELD / 2 - RADIUS * share * math.cos(angle)) * scale
         self.page.locator("[data-field]").click(position={"x": x, "y": y})
-        self.page.wait_for_timeout(40)
         self.answered()
 
     def report_spot(self) -> None:
@@ -207,7 +207,6 @@ class Crew:
         inputs = [*self.figures(0.0), *self.figures(180.0)]
         for i, figure in enumerate(inputs):
             self.page.locator(f"#round-{i}").fill(figure)
-        self.page.wait_for_timeout(200)
         self.answered()
         if self.within_tolerance():
             return self.press("^Next")

@@ -6,14 +6,21 @@ import math
 
 from playwright.sync_api import Page, expect
 
+from .conftest import CORE_MS, until
+
 REST_S = 1.6
 """So long a bubble is given to come to rest, by the stand's own clock: a slow machine gives it no less."""
 
 
 def begun(page: Page, lesson: str, number: int) -> None:
     page.goto(f"/practice/{lesson}?n={number}")
-    page.locator("[data-frame-ms]").wait_for(timeout=90_000)
-    page.locator("[data-bubble]").wait_for(timeout=90_000)
+    page.locator("[data-frame-ms]").wait_for(timeout=CORE_MS)
+    page.locator("[data-bubble]").wait_for(timeout=CORE_MS)
+
+
+def drawn(page: Page) -> None:
+    """What was just dragged is in the picture."""
+    page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
 
 
 def seconds(page: Page) -> float:
@@ -22,8 +29,7 @@ def seconds(page: Page) -> float:
 
 def rest(page: Page) -> None:
     end = seconds(page) + REST_S
-    while seconds(page) < end:
-        page.wait_for_timeout(100)
+    until(page, f"Number(document.querySelector('[data-seconds]').dataset.seconds) >= {end}")
 
 
 def bubble(page: Page) -> tuple[float, float, bool]:
@@ -44,7 +50,7 @@ def dragged(page: Page, what: str, right: float, down: float) -> None:
     page.mouse.move(x + right / 2, y + down / 2)
     page.mouse.move(x + right, y + down)
     page.mouse.up()
-    page.wait_for_timeout(120)
+    drawn(page)
 
 
 def turned(page: Page, screw: str, degrees: float) -> None:
@@ -67,7 +73,7 @@ def turned(page: Page, screw: str, degrees: float) -> None:
     for i in range(1, steps + 1):
         page.mouse.move(*at(-60.0 + degrees * i / steps))
     page.mouse.up()
-    page.wait_for_timeout(120)
+    drawn(page)
 
 
 def pair(page: Page, name: str) -> None:

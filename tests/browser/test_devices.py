@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 import random
 import re
-import socket
 import subprocess
 import sys
 from collections.abc import Iterator
@@ -18,7 +17,7 @@ from naveta_core.setup.mechanism import stood, turn_screw
 from naveta_core.setup.tripod import even_feet
 from naveta_practice.devices import LevelStandIn, yard_of
 
-from .conftest import PHONE, ROOT, Opens, begin, until, visit
+from .conftest import CORE_MS, PHONE, ROOT, Opens, begin, until, visit
 from .set_up_crew import WORLD, Crew
 from .set_up_crew import begin as begin_set_up
 
@@ -29,13 +28,12 @@ class Yard:
     """Stand-ins that shoot when somebody presses, and a bridge in front of them."""
 
     def __init__(self) -> None:
-        self.port, self.bridge_port = _free(3), _free(1)
         self.shown: list[str] = []
         self.stand_ins = self._start(
-            "naveta_practice.serving", "serve", "--by-hand", "--seed", str(SEED), "--port", str(self.port)
+            "naveta_practice.serving", "serve", "--by-hand", "--seed", str(SEED), "--port", "0"
         )
-        for _ in range(3):
-            self._line(self.stand_ins)
+        self.ports = [int(self._line(self.stand_ins).rsplit(" ", 1)[1]) for _ in range(3)]
+        self.bridge_port = 0
         self.bridge: subprocess.Popen[str] | None = None
         self.connect_bridge()
 
@@ -50,9 +48,11 @@ class Yard:
         return process.stdout.readline()
 
     def connect_bridge(self) -> None:
-        sources = [f"tcp:127.0.0.1:{self.port + i}" for i in range(3)]
+        sources = [f"tcp:127.0.0.1:{port}" for port in self.ports]
         self.bridge = self._start("bridge", *sources, "--port", str(self.bridge_port))
-        assert self._line(self.bridge).startswith("bridge:")
+        said = self._line(self.bridge)
+        assert said.startswith("bridge:"), said
+        self.bridge_port = int(said.rsplit(":", 1)[1])
 
     def cut(self) -> None:
         assert self.bridge
@@ -79,20 +79,6 @@ class Yard:
                 process.wait(timeout=10)
 
 
-def _free(count: int) -> int:
-    """The first of some ports that nobody has."""
-    while True:
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            first = int(probe.getsockname()[1])
-        try:
-            for i in range(count):
-                socket.create_server(("127.0.0.1", first + i)).close()
-            return first
-        except OSError:
-            continue
-
-
 @pytest.fixture
 def yard() -> Iterator[Yard]:
     found = Yard()
@@ -108,14 +94,14 @@ def connect(page: Page, yard: Yard) -> None:
     page.keyboard.press("Escape")
     # The electronic level sends all the time: once its name is there, the browser's own core reads.
     expect(page.locator("[data-link=connected]")).to_contain_text(
-        re.compile("electronic-level-1|devices"), timeout=60_000
+        re.compile("electronic-level-1|devices"), timeout=CORE_MS
     )
 
 
 def arrived(page: Page, count: int) -> None:
     """The first reading waits until the browser's own core stands."""
     try:
-        until(page, "Number(document.querySelector('[data-count]')?.dataset.count)", count, seconds=90.0)
+        until(page, "Number(document.querySelector('[data-count]')?.dataset.count)", count, CORE_MS)
     except AssertionError as late:
         shown = [page.locator(each).inner_text() for each in ("[data-link]", "[data-count]")]
         raise AssertionError(f"{late}; the page says {shown}") from late
@@ -248,7 +234,7 @@ def test_the_screws_are_guided_by_what_the_level_sends(opens: Opens, yard: Yard)
         if crew.within_tolerance():
             break
         if not crew.advice().get("turns"):
-            page.wait_for_timeout(500)  # less is left than a hand can turn, and the level wanders
+            yard.tilt(*crew.figures(0.0))  # less is left than a hand can turn, and the level wanders
             continue
         expect(page.locator("[data-at-hand]")).to_contain_text("clockwise")
         crew.turn_screws()

@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import json
 import re
-import time
 from typing import Any
 
 from playwright.sync_api import Page, Route, expect
 
-from .conftest import PHONE, Fresh, Opens, until
-from .test_places import axe, fits
+from .conftest import PHONE, Opens, until
+from .looks import axe, fits
 
 STATES = ("hold", "check-first", "ready-if", "ready")
 FOCUSED = "() => document.activeElement?.dataset.instrument ?? null"
@@ -47,7 +46,7 @@ def thousands(page: Page, count: int = 2_000) -> None:
 def pressed(page: Page, *keys: str) -> Any:
     for key in keys:
         page.keyboard.press(key)
-    page.wait_for_timeout(60)
+    page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
     return page.evaluate(FOCUSED)
 
 
@@ -102,66 +101,6 @@ def test_two_thousand_are_sorted_filtered_and_chosen_by_keyboard(opens: Opens) -
     rows = page.locator("[role=grid]").get_attribute("data-rows")
     page.reload()
     expect(page.locator("[role=grid]")).to_have_attribute("data-rows", rows or "")
-
-
-def test_several_are_chosen_and_acted_on_and_a_view_is_kept(opens: Opens, fresh: Fresh) -> None:
-    tags = sorted(fresh("Tessaly") for _ in range(2))
-    page = opens(who="Ines Calder")
-    page.goto("/fleet?kind=robotic-total-station&sort=tag")
-    for tag in tags:
-        page.locator(f"[data-instrument={tag}]").focus()
-        page.keyboard.press("Space")
-    page.get_by_role("button", name="Take out for").click()
-    page.get_by_role("menuitem", name="Thrift crew").click()
-    page.get_by_role("dialog").get_by_label("Why").fill("New: checked on site.")
-    page.get_by_role("dialog").get_by_role("button", name="Take out").click()
-    expect(page.get_by_text("2 instruments taken out.")).to_be_visible()
-    for tag in tags:
-        assert page.request.get(f"/api/instruments/{tag}").json()["crew"] == "Thrift"
-
-    page.get_by_role("button", name="Views").click()
-    page.get_by_role("menuitem", name="Keep this view").click()
-    page.get_by_label("Name").fill("Robotic, by tag")
-    page.get_by_role("button", name="Keep it").click()
-    expect(page.get_by_text("View Robotic, by tag kept.")).to_be_visible()
-    page.goto("/fleet")
-    page.get_by_role("button", name="Views").click()
-    page.get_by_role("menuitem", name="Robotic, by tag", exact=True).click()
-    expect(page).to_have_url(re.compile("kind=robotic-total-station"))
-
-
-def test_the_palette_finds_by_what_one_would_type(opens: Opens) -> None:
-    page = opens()
-    page.keyboard.press("/")
-    page.keyboard.type("lv7 peg")
-    option = page.get_by_role("option", name=re.compile("Two-peg test of LV-07 ?begin"))
-    expect(option).to_have_attribute("data-selected", "true")
-    axe(page, "palette")
-    page.keyboard.press("Enter")
-    page.wait_for_url("**/bench/new/LV-07/two-peg")
-    page.keyboard.press("Control+k")
-    page.keyboard.type("PC-14")
-    page.get_by_role("option", name=re.compile("PC-14")).first.click()
-    page.wait_for_url("**/points?q=PC-14")
-    expect(page.locator("tbody tr")).to_have_count(1)
-    page.keyboard.press("Control+k")
-    page.keyboard.type("limits")
-    page.keyboard.press("Enter")
-    page.wait_for_url("**/settings/limits")
-
-
-def test_what_arrives_while_one_types_is_chosen_by_enter(opens: Opens) -> None:
-    """The kinds of check come after the text was typed: the first offer is chosen then, and Enter takes it."""
-    page = opens()
-    page.route("**/api/kinds", lambda route: (time.sleep(1.5), route.continue_()))
-    page.reload()
-    page.wait_for_selector("[data-instrument]")
-    page.keyboard.press("/")
-    page.keyboard.type("lv7 peg")
-    option = page.get_by_role("option", name=re.compile("Two-peg test of LV-07 ?begin"))
-    expect(option).to_have_attribute("data-selected", "true")
-    page.keyboard.press("Enter")
-    page.wait_for_url("**/bench/new/LV-07/two-peg")
 
 
 def test_a_phones_bar_is_low_and_more_holds_the_rest(opens: Opens) -> None:

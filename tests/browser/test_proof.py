@@ -9,7 +9,6 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from .conftest import DESK, Opens
-from .test_places import looked_at
 
 
 @pytest.fixture
@@ -74,36 +73,3 @@ def test_a_record_left_out_of_a_chain_shows(opens: Opens, alone: Page, tmp_path:
         gap = tmp_path / "gap.html"
         gap.write_text("".join(lines))
         assert outcome(alone, gap)
-
-
-def test_reports_open_as_pdf(opens: Opens) -> None:
-    page = opens(DESK, "Ines Calder")
-    page.goto("/instruments/LV-05")
-    path = page.get_by_role("link", name="Report of its history").get_attribute("href")
-    answer = page.request.get(path or "")
-    assert answer.headers["content-type"] == "application/pdf"
-    page.get_by_role("radio", name="By temperature").click()
-    expect(page.locator("[data-warmth]")).to_be_visible()
-    page.get_by_role("radio", name="Same model").click()
-    expect(page.locator("[data-compared=LV-05]")).to_be_visible()
-    fleet = page.request.get("/api/fleet").json()["rows"]
-    model = next(row["model"] for row in fleet if row["tag"] == "LV-05")
-    expect(page.locator("[data-compared]")).to_have_count(sum(row["model"] == model for row in fleet))
-
-
-def test_chosen_instruments_compared(opens: Opens) -> None:
-    page = opens(DESK, "Ines Calder")
-    page.goto("/fleet")
-    for tag in ("LV-02", "LV-05", "TA-01"):
-        page.get_by_label(f"Choose {tag}").click(force=True)
-    page.get_by_role("link", name="Compare").click()
-    page.wait_for_url("**/compare?tags=LV-02,LV-05,TA-01")
-    expect(page.get_by_role("heading", level=1)).to_contain_text(": 2 instruments")
-    page.get_by_label("Which check").select_option(label="Two-peg test")
-    expect(page.locator("[data-compared] svg")).to_have_count(2)
-    expect(page.get_by_text("Not made of this: TA-01.")).to_be_visible()
-    looked_at(page, "compare")
-    page.reload()
-    expect(page.get_by_role("heading", level=1)).to_have_text("Two-peg test: 2 instruments")
-    page.get_by_role("link", name="LV-05").click()
-    page.wait_for_url("**/instruments/LV-05")

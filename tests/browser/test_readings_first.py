@@ -11,9 +11,8 @@ from playwright.sync_api import Page, expect
 
 from naveta_sim import simulate
 
-from .conftest import PHONE, TABLET, Fresh, Opens, condition
+from .conftest import PHONE, TABLET, Fresh, Opens, condition, field
 from .set_up_crew import begin
-from .test_bench import field
 
 COVERED = """() => {
   const here = document.activeElement.getBoundingClientRect();

@@ -4,14 +4,11 @@ from __future__ import annotations
 
 import re
 import shutil
-import struct
-import time
-import zlib
 from pathlib import Path
 
 from playwright.sync_api import Page, Playwright, expect
 
-from .conftest import DESK, FLAGS, NOW, PATIENCE_MS, Opens, begin, sheet, until
+from .conftest import CORE_MS, DELAYS, DESK, FLAGS, NOW, PATIENCE_MS, Opens, begin, sheet, until
 from .test_alone import ready
 from .test_signal import on_device, records_of
 
@@ -32,6 +29,7 @@ def _started(playwright: Playwright, profile: Path, server_url: str, *, offline:
         base_url=server_url,
         offline=offline,
     )
+    context.add_init_script(DELAYS)
     page = context.pages[0]
     page.clock.set_fixed_time(NOW)
     page.set_default_timeout(PATIENCE_MS)
@@ -41,10 +39,8 @@ def _started(playwright: Playwright, profile: Path, server_url: str, *, offline:
 
 def arrived(page: Page, tag: str, count: int) -> None:
     """Wait until so many checks are on record: what was made offline is sent in the background."""
-    end = time.monotonic() + PATIENCE_MS / 1_000
-    while len(records_of(page, tag)) != count:
-        assert time.monotonic() < end, f"{len(records_of(page, tag))} records instead of {count}"
-        page.wait_for_timeout(200)
+    address = f"/api/records?instrument={tag}&category=check&limit=5"
+    until(page, f"async () => (await (await fetch('{address}')).json()).records.length", count)
 
 
 def test_a_browser_started_again_without_signal(
@@ -55,7 +51,7 @@ def test_a_browser_started_again_without_signal(
     page.get_by_role("button", name="Tam Brandreth").click()
     on_device(page)
     ready(page)
-    page.wait_for_function("() => document.documentElement.dataset.coreStored")
+    page.wait_for_function("() => document.documentElement.dataset.coreStored", timeout=CORE_MS)
     begin(page, level)
     sheet(page, "1.8851;1.8852", "1.4020;1.4021")
     page.wait_for_selector("[data-fresh=true]")
@@ -96,9 +92,9 @@ def test_what_the_crew_holds_is_there_before_it_was_looked_at(opens: Opens) -> N
         row["tag"] for row in rows if row["crew"] == "Bramble" and (row["latest"] or {}).get("check") == "two-peg"
     )
     on_device(page)
-    until(page, f"() => ({KEPT})('instrument={tag}').then((one) => one.length)", 1, 120)
-    until(page, f"() => ({KEPT})('{tag}/history').then((one) => one.length)", 1, 120)
-    until(page, f"() => ({KEPT})('/api/records/[0-9a-f-]{{36}}$').then((one) => one.length > 5)", True, 120)
+    until(page, f"() => ({KEPT})('instrument={tag}').then((one) => one.length)", 1, CORE_MS)
+    until(page, f"() => ({KEPT})('{tag}/history').then((one) => one.length)", 1, CORE_MS)
+    until(page, f"() => ({KEPT})('/api/records/[0-9a-f-]{{36}}$').then((one) => one.length > 5)", True, CORE_MS)
     kept = page.evaluate(KEPT, "/api/records/[0-9a-f-]{36}$")
     page.context.set_offline(True)
     page.goto(f"/instruments/{tag}")
@@ -107,26 +103,6 @@ def test_what_the_crew_holds_is_there_before_it_was_looked_at(opens: Opens) -> N
     page.goto(f"/records/{kept[0].rsplit('/', 1)[1]}")
     expect(page.locator("[data-finding]")).to_be_visible()
     expect(page.get_by_text(re.compile("What you see is as of "))).to_be_visible()
-
-
-def test_it_can_be_installed_with_pictures_of_its_own(opens: Opens) -> None:
-    """What a phone asks for: a name, a way in, icons that are there and have the size they claim."""
-    page = opens()
-    link = page.locator("link[rel=manifest]").get_attribute("href")
-    manifest = page.request.get(link or "").json()
-    assert (manifest["name"], manifest["start_url"], manifest["display"]) == ("Naveta", "/", "standalone")
-    sizes = set()
-    for icon in manifest["icons"]:
-        answer = page.request.get(icon["src"])
-        assert answer.ok
-        assert answer.headers["content-type"].startswith(icon["type"])
-        if icon["type"] == "image/png":
-            picture = answer.body()
-            width, height = struct.unpack(">II", picture[16:24])
-            assert f"{width}x{height}" == icon["sizes"]
-            assert zlib.crc32(picture[12:29]) == struct.unpack(">I", picture[29:33])[0]
-            sizes.add((width, icon["purpose"]))
-    assert sizes == {(192, "any"), (512, "any"), (512, "maskable")}
 
 
 def test_what_it_is_as_of_is_given_by_the_servers_clock(opens: Opens) -> None:

@@ -2,48 +2,34 @@
 
 from __future__ import annotations
 
-import os
-import re
 import subprocess
 import sys
-import uuid
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from .conftest import PATIENCE_MS, ROOT, Device, Opens, _free_port, serving, sheet
-from .test_places import looked_at
+from tests.written_demo import demo_environment
+
+from .conftest import PATIENCE_MS, ROOT, serving, sheet
 
 
 @pytest.fixture
 def empty_server(tmp_path: Path) -> Iterator[str]:
     """A server of its own with nobody in it but the first manager, made by command as the guide says."""
-    port = _free_port()
-    environment = {
-        **os.environ,
-        "NAVETA_DATA": str(tmp_path / "data"),
-        "PYTHONPATH": f"{ROOT / 'server'}:{ROOT}",
-        "NAVETA_SECURE": "0",
-    }
-    environment.pop("DJANGO_SETTINGS_MODULE", None)
-    environment.pop("NAVETA_NOW", None)
+    data = tmp_path / "data"
+    own = {**demo_environment(data), "NAVETA_SECURE": "0"}
+    del own["NAVETA_NOW"]
     manage = [sys.executable, str(ROOT / "server/manage.py")]
-    subprocess.run([*manage, "migrate", "-v", "0"], env=environment, check=True, cwd=ROOT)
+    subprocess.run([*manage, "migrate", "-v", "0"], env=own, check=True, cwd=ROOT)
     made = (
         "import django; django.setup(); from people.services import add_person; "
         "add_person(actor=None, username='ines', name='Ines Calder', role='manager', crew=None, password='limestone and sea')"
     )
-    subprocess.run(
-        [sys.executable, "-c", made],
-        env={**environment, "DJANGO_SETTINGS_MODULE": "config.settings"},
-        check=True,
-        cwd=ROOT / "server",
-    )
-    command = [sys.executable, "-m", "gunicorn", "config.wsgi:application", "--bind", f"127.0.0.1:{port}"]
-    command += ["--workers", "1", "--threads", "4"]
-    with serving(command, f"http://127.0.0.1:{port}", env=environment, cwd=ROOT / "server") as address:
+    named = {**own, "DJANGO_SETTINGS_MODULE": "config.settings"}
+    subprocess.run([sys.executable, "-c", made], env=named, check=True, cwd=ROOT / "server")
+    with serving(own) as address:
         yield address
 
 
@@ -133,46 +119,3 @@ def test_a_firm_is_set_up_from_nothing_on_screen_alone(browser: Browser, empty_s
     expect(chief.get_by_label("Finding")).to_contain_text("45 m")
     context.close()
     other.close()
-
-
-def test_two_managers_at_once_lose_nothing(opens: Opens, server_url: str) -> None:
-    ines = Device(server_url, "ines")
-    name = f"Curlew {uuid.uuid4().hex[:6]}"
-    status, model = ines.call(
-        "POST", "models", {"maker": "Tolvan", "name": name, "kind": "tribrach", "stated": {}, "tips": ""}
-    )
-    assert status == 201, model
-    page = opens(who="Ines Calder")
-    page.goto(f"/settings/models?model={model['id']}")
-    page.get_by_label("A note for whoever uses it").fill("check the lock first")
-    facts = {
-        "maker": "Tolvan",
-        "name": name,
-        "stated": {},
-        "tips": "another note",
-        "adjusting_tips": {},
-        "version": model["version"],
-    }
-    assert ines.call("PUT", f"models/{model['id']}", facts)[0] == 200
-    page.get_by_role("button", name="Save this model").click()
-    expect(page.locator("[data-meanwhile]")).to_contain_text("another note")
-    expect(page.get_by_label("A note for whoever uses it")).to_have_value("check the lock first")
-    page.get_by_role("button", name="Save this model").click()
-    expect(page.get_by_text(re.compile(f"Saved for every Tolvan {name}"))).to_be_visible()
-    looked_at(page, "models")
-
-
-def test_every_page_of_the_settings(opens: Opens) -> None:
-    page = opens(who="Ines Calder")
-    for place, word in (
-        ("", "Save settings"),
-        ("/people", "Add a person"),
-        ("/limits", "Set a limit"),
-        ("/safe-keeping", "Back up now"),
-        ("/you", "Change password"),
-    ):
-        page.goto(f"/settings{place}")
-        expect(page.get_by_role("button", name=word)).to_be_visible()
-        looked_at(page, f"settings{place}")
-    page.goto("/join/nobody.at-all")
-    looked_at(page, "join")

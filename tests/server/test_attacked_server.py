@@ -264,6 +264,7 @@ def environment(tmp_path: Path) -> dict[str, str]:
     return env
 
 
+@pytest.mark.long
 def test_two_that_save_at_once_and_are_killed_lose_nothing_they_said(environment: dict[str, str]) -> None:
     """In small what `make chaos` does a hundred times."""
     lines: list[str] = []

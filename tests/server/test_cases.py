@@ -132,6 +132,7 @@ class TestPhotograph:
         assert answer.json()["faults"][0]["wanted"] == "a picture: JPEG, PNG or WebP"
         assert item(tam)["photograph"] is None
 
+    @pytest.mark.long
     def test_one_of_a_hundred_million_pixels_is_not_opened(self, tam: Api) -> None:
         sent = picture((10_000, 10_000), "PNG")
         answer = put(tam, "instruments/LV-07/photograph", sent)

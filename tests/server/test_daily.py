@@ -156,6 +156,7 @@ class TestWhatTheManagerSees:
 
 
 class TestRestoreOnScreen:
+    @pytest.mark.long
     def test_it_is_asked_for_and_done_between_two_sets_of_workers(
         self, data: Path, ines: Api, monkeypatch: pytest.MonkeyPatch
     ) -> None:

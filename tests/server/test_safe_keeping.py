@@ -135,6 +135,7 @@ class TestBackup:
             restore(data, file, replace=True)
         busy.close()
 
+    @pytest.mark.long
     def test_by_command_with_a_copy_before_a_migration(self, tmp_path: Path) -> None:
         data = tmp_path / "data #1 50%? of it"
         created = run("migrate", "-v", "0", data=data)
@@ -219,10 +220,12 @@ class TestAtStart:
         )
         return found.stdout + found.stderr
 
+    @pytest.mark.long
     def test_whole_and_of_this_version_it_serves(self, tmp_path: Path) -> None:
         run("migrate", "-v", "0", data=tmp_path / "d")
         assert "serves" in self.begun(tmp_path / "d")
 
+    @pytest.mark.long
     def test_missing_unmigrated_newer_damaged_are_said(self, tmp_path: Path) -> None:
         data = tmp_path / "d"
         assert "There is no database" in self.begun(data)

@@ -58,6 +58,8 @@ export const DELAYS = {
   fileHeld: 1_000,
 };
 export type Delay = keyof typeof DELAYS;
+// Walks through the built page set some of them before it begins.
+Object.assign(DELAYS, (globalThis as { navetaDelays?: Partial<Record<Delay, number>> }).navetaDelays);
 
 /** Runs once after a delay. Returns what calls it off. */
 export function after(delay: Delay, run: () => void, times = 1): () => void {

@@ -123,6 +123,7 @@ def test_what_is_sent_all_the_time_is_given_apart() -> None:
     assert [each["quantity"] for each in arrived["lines"]] == ["staff"]
 
 
+@pytest.mark.long
 def test_thirty_thousand_readings_in_ten_minutes_with_the_link_cut_each_minute() -> None:
     """Fifty a second, in pieces that end anywhere; after each cut the last fifty come again. Nothing lost, nothing doubled."""
     state, taken, clock, largest = None, [], 0.0, 0

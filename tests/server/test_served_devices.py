@@ -2,11 +2,19 @@
 
 from __future__ import annotations
 
+import http.client
+import shutil
+import time
 import uuid
 from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
 from typing import Any
 
-from .conftest import Device
+import pytest
+
+from tests.conftest import Device
+from tests.served import serving
+from tests.written_demo import demo_environment, written_demo
 
 
 def check(level: str, at: str, reading: str = "1.8868") -> dict[str, Any]:
@@ -56,3 +64,22 @@ def test_a_previewed_sheet_is_answered_while_others_save(server_url: str, level:
 
     with ThreadPoolExecutor(6) as pool:
         assert set(pool.map(act, range(18))) == {200, 201}
+
+
+@pytest.mark.long
+def test_a_connection_is_kept_while_somebody_reads_the_staff(tmp_path: Path) -> None:
+    """After two seconds, as before, each reading on a slow line needed a new connection, and a request sent as the server
+    closed the old one was lost."""
+    shutil.copytree(written_demo(), tmp_path / "data")
+    with serving({**demo_environment(tmp_path / "data"), "NAVETA_DEMO": "1"}) as address:
+        line = http.client.HTTPConnection(address.removeprefix("http://"), timeout=60)
+        line.request("GET", "/api/session")
+        first = line.getresponse()
+        assert (first.status, first.will_close) == (200, False)
+        first.read()
+        held = line.sock
+        time.sleep(6)
+        line.request("GET", "/api/session")
+        assert line.getresponse().status == 200
+        assert line.sock is held is not None
+        line.close()

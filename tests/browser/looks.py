@@ -1,0 +1,30 @@
+"""Looks at a page as a person would not take them: nothing wider than the screen, nothing axe finds."""
+
+from __future__ import annotations
+
+from playwright.sync_api import Page
+
+from .conftest import ROOT
+
+AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
+
+
+def axe(page: Page, view: str) -> None:
+    """axe finds nothing; run from outside the page's own policy, as a browser's tool would be."""
+    page.evaluate(AXE)
+    found = page.evaluate("() => axe.run(document, { resultTypes: ['violations'] })")
+    texts = [f"{view}: {violation['id']} {violation['nodes'][0]['html'][:120]}" for violation in found["violations"]]
+    assert not texts, texts
+
+
+def fits(page: Page, view: str) -> None:
+    wide = page.evaluate("() => document.documentElement.scrollWidth - document.documentElement.clientWidth")
+    assert wide <= 0, f"{view} is {wide} px too wide"
+
+
+def seen(page: Page, view: str) -> None:
+    """One view on the screen it is on, once it is drawn."""
+    page.wait_for_selector("h1")
+    page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
+    fits(page, view)
+    axe(page, view)

@@ -1,0 +1,119 @@
+"""The gate: every stage of the tests, what stands in the way said first, the seconds of each printed last.
+
+`python tools/gate.py [--all]`: the Python lane and the web lane run beside each other, then the browser. A stage that fails
+ends its lane; the table is printed whatever happened. `--all` runs what takes minutes by its nature too.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+VENV = ROOT / ".venv/bin"
+FREE_BYTES = 2_000_000_000
+MAX_S = {"test": 480, "test-all": 7_200}
+"""What the whole is allowed, on two quiet processors."""
+
+Stage = tuple[str, str]
+PYTHON_LANE: list[Stage] = [
+    (
+        "lint and types",
+        "{v}/ruff check . && {v}/ruff format --check -q . && {v}/mypy && {v}/lint-imports > {tmp}/imports.log",
+    ),
+    ("core alone", "make -s test-core-alone"),
+    ("core", "{v}/pytest {mark} -n 1 --durations 10 tests/core tests/bridge tests/test_codes.py"),
+    ("server", "{v}/pytest {mark} -n 1 --durations 10 tests/server"),
+]
+WEB_LANE: list[Stage] = [
+    ("web lint and types", "cd web && npm run --silent lint && npm run --silent types"),
+    ("units and pages", "cd web && npm run --silent test"),
+]
+LAST: list[Stage] = [("browser", "{v}/pytest {mark} -n 3 --dist worksteal --durations 10 tests/browser")]
+SLOW: list[Stage] = [
+    ("browser, pages 2.5 times slower", "NAVETA_SLOWER=2.5 {v}/pytest -n 2 --dist worksteal tests/browser")
+]
+
+
+def troubles() -> list[str]:
+    """What would make the tests fail for a reason that is not in the code: each in a sentence that says what to do."""
+    found = []
+    if not shutil.which("chromium-headless-shell"):
+        found.append("There is no Chromium: apt-get install chromium-headless-shell.")
+    if shutil.disk_usage(tempfile.gettempdir()).free < FREE_BYTES:
+        found.append(
+            f"{tempfile.gettempdir()} has less than 2 GB free: remove something, or set TMPDIR to another folder."
+        )
+    pack = ROOT / "web/public/core/pack.json"
+    folder = ROOT / "web/public/core" / str(json.loads(pack.read_text())["folder"]) if pack.exists() else pack
+    if not folder.is_dir() or not (ROOT / "web/dist/index.html").exists():
+        found.append("The web is built by half or not at all: rm -rf web/dist web/public/core, then make setup.")
+    if not (ROOT / "web/node_modules/.package-lock.json").exists() or not (VENV / "pytest").exists():
+        found.append("The packages are installed by half: rm -rf .venv web/node_modules, then make setup.")
+    return found
+
+
+class Lane(threading.Thread):
+    """Stages one after the other; what a stage says is printed when it has ended."""
+
+    def __init__(self, stages: list[Stage], environment: dict[str, str], words: dict[str, str]) -> None:
+        super().__init__()
+        self.stages, self.environment, self.words = stages, environment, words
+        self.took: list[tuple[str, float, bool]] = []
+
+    def run(self) -> None:
+        for name, command in self.stages:
+            begun = time.monotonic()
+            ended = subprocess.run(
+                command.format(**self.words), shell=True, cwd=ROOT, env=self.environment, capture_output=True, text=True,
+                check=False,
+            )  # fmt: skip
+            self.took.append((name, time.monotonic() - begun, ended.returncode == 0))
+            print(f"\n== {name}\n{ended.stdout}{ended.stderr}", flush=True)
+            if ended.returncode:
+                return
+
+    @property
+    def passed(self) -> bool:
+        return len(self.took) == len(self.stages) and all(good for _, _, good in self.took)
+
+
+def main() -> None:
+    """Runs it; ends with 1 where a stage failed or something stands in the way."""
+    everything = "--all" in sys.argv
+    for trouble in (found := troubles()):
+        print(trouble, file=sys.stderr)
+    if found:
+        sys.exit(1)
+    environment = {**os.environ, **({"NAVETA_ALL": "1"} if everything else {})}
+    subprocess.run([VENV / "python", "-m", "tests.written_demo"], cwd=ROOT, env=environment, check=True)
+    begun = time.monotonic()
+    with tempfile.TemporaryDirectory() as folder:
+        words = {"v": str(VENV), "mark": "" if everything else '-m "not long"', "tmp": folder}
+        lanes = [Lane(stages, environment, words) for stages in (PYTHON_LANE, WEB_LANE)]
+        for lane in lanes:
+            lane.start()
+        for lane in lanes:
+            lane.join()
+        last = Lane([*LAST, *(SLOW if everything else [])], environment, words)
+        if all(lane.passed for lane in lanes):
+            last.start()
+            last.join()
+            lanes.append(last)
+    whole = time.monotonic() - begun
+    for name, seconds, good in [row for lane in lanes for row in lane.took]:
+        print(f"{name:34}{seconds:7.0f} s   {'' if good else 'FAILED'}")
+    most = MAX_S["test-all" if everything else "test"]
+    print(f"{'the whole':34}{whole:7.0f} s   aim {most} s on two quiet processors")
+    sys.exit(0 if last in lanes and all(lane.passed for lane in lanes) else 1)
+
+
+if __name__ == "__main__":
+    main()
