@@ -192,7 +192,8 @@ def serving(environment: dict[str, str]) -> Iterator[str]:
     )
     listening.close()
     try:
-        urllib.request.urlopen(f"{address}/api/session", timeout=60)
+        for _ in range(6):  # both workers have begun
+            urllib.request.urlopen(f"{address}/api/session", timeout=60)
         yield address
     finally:
         own.terminate()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from playwright.sync_api import Page
 
-from .conftest import ROOT
+from tests.written_demo import ROOT
 
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
 

@@ -7,8 +7,7 @@ import random
 from typing import Any
 
 from tests.core.orientation.world import random_world
-
-from .conftest import ROOT
+from tests.written_demo import ROOT
 
 Data = dict[str, Any]
 

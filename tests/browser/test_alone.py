@@ -15,8 +15,9 @@ from naveta_core.checks import KINDS
 from naveta_core.dispatch import answer
 from naveta_core.documents.fingerprint import fingerprint
 from naveta_sim import simulate
+from tests.written_demo import NOW, ROOT
 
-from .conftest import CORE_MS, NOW, ROOT, Opens, begin, finding, sheet, switch_user
+from .conftest import CORE_MS, Opens, begin, finding, sheet, switch_user
 from .questions import advice, orientations, set_ups
 from .test_signal import on_device, records_of
 

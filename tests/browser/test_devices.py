@@ -16,8 +16,9 @@ from naveta_core.devices.lines import written_line
 from naveta_core.setup.mechanism import stood, turn_screw
 from naveta_core.setup.tripod import even_feet
 from naveta_practice.devices import LevelStandIn, yard_of
+from tests.written_demo import ROOT
 
-from .conftest import CORE_MS, PHONE, ROOT, Opens, begin, until, visit
+from .conftest import CORE_MS, PHONE, Opens, begin, until, visit
 from .set_up_crew import WORLD, Crew
 from .set_up_crew import begin as begin_set_up
 

@@ -292,7 +292,7 @@ def test_every_view_of_a_place(opens: Opens, place: str, size: tuple[int, int]) 
         look_at(page, view)
 
 
-@pytest.mark.parametrize("size", [DESK, PHONE], ids=["desk", "phone"])
+@pytest.mark.parametrize("size", [DESK, pytest.param(PHONE, marks=pytest.mark.long)], ids=["desk", "phone"])
 def test_every_view_of_practice(opens: Opens, size: tuple[int, int]) -> None:
     page = opens(size, None, touch=size == PHONE, core=True)
     page.get_by_text("Who is at work?").wait_for()

@@ -8,7 +8,9 @@ from pathlib import Path
 
 from playwright.sync_api import Page, Playwright, expect
 
-from .conftest import CORE_MS, DELAYS, DESK, FLAGS, NOW, PATIENCE_MS, Opens, begin, sheet, until
+from tests.written_demo import NOW
+
+from .conftest import CORE_MS, DELAYS, DESK, FLAGS, PATIENCE_MS, Opens, begin, sheet, until
 from .test_alone import ready
 from .test_signal import on_device, records_of
 

@@ -15,7 +15,7 @@ from .conftest import DESK, PHONE, Opens, visit
 from .set_up_crew import WORLD, Crew, begin, wild
 
 
-@pytest.mark.parametrize("size", [DESK, PHONE])
+@pytest.mark.parametrize("size", [pytest.param(DESK, marks=pytest.mark.long), PHONE])
 def test_a_level_is_set_up_over_no_point(opens: Opens, size: tuple[int, int]) -> None:
     rng = random.Random(5)
     page = opens(size, touch=size == PHONE)

@@ -25,7 +25,7 @@ RESTS = {
 
 @pytest.mark.parametrize(
     ("method", "level_type", "size"),
-    WALKS,
+    [WALKS[0], pytest.param(*WALKS[1], marks=pytest.mark.long)],
     ids=[f"{method}-{level_type}-{size[0]}" for method, level_type, size in WALKS],
 )
 def test_from_wild_to_done_by_following_the_advice(

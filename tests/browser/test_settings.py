@@ -10,9 +10,9 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.written_demo import demo_environment
+from tests.written_demo import ROOT, demo_environment
 
-from .conftest import PATIENCE_MS, ROOT, serving, sheet
+from .conftest import CORE_MS, PATIENCE_MS, serving, sheet
 
 
 @pytest.fixture
@@ -46,7 +46,8 @@ def test_a_firm_is_set_up_from_nothing_on_screen_alone(browser: Browser, empty_s
     page.set_default_timeout(PATIENCE_MS)
     page.goto("/")
     signed_in(page, "ines", "limestone and sea")
-    expect(page.get_by_role("heading", name="No instruments yet")).to_be_visible()
+    # The first page of a server that has just begun.
+    expect(page.get_by_role("heading", name="No instruments yet")).to_be_visible(timeout=CORE_MS)
 
     page.get_by_role("link", name="Settings").click()
     page.get_by_label("Name", exact=True).fill("Sorrel & Quay")

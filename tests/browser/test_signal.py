@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from playwright.sync_api import Page, expect
 
-from .conftest import Opens, begin, sheet, until
+from .conftest import CORE_MS, Opens, begin, sheet, until
 
 OUTBOX = "() => new Promise(done => { const r = indexedDB.open('naveta'); r.onsuccess = () => { const q = r.result.transaction('outbox').objectStore('outbox').count(); q.onsuccess = () => done(q.result); }; })"
 
@@ -19,7 +19,7 @@ HELD = """async () => {
 def on_device(page: Page, *tags: str) -> None:
     """Wait until shell, session, kinds, yard and these instruments are on the device: without a reload, on the first visit."""
     parts = ["/api/session", "/api/kinds", "/api/fleet", *(f"/api/instruments/{tag}" for tag in tags)]
-    until(page, HELD % parts)
+    until(page, HELD % parts, True, CORE_MS)
 
 
 def records_of(page: Page, tag: str) -> list[str]:

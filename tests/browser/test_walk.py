@@ -53,7 +53,7 @@ def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     _files(page, tmp_path)
 
 
-@pytest.mark.parametrize("size", [TABLET, PHONE])
+@pytest.mark.parametrize("size", [pytest.param(TABLET, marks=pytest.mark.long), PHONE])
 def test_the_same_walk_by_touch(opens: Opens, size: tuple[int, int], level: str) -> None:
     """Looks, readings with the bar's own keys, as found, adjusted, as left, both on the level's history."""
     page = opens(size, touch=True)

@@ -83,7 +83,7 @@ async function turn(kind: string) {
   await page.css("#reads-now").there();
   const inputs = page.css("[id^=reads-now]");
   if (STORED.includes(kind)) {
-    for (const i of [...Array(inputs.count).keys()]) {
+    for (let i = 0; i < inputs.count; i += 1) {
       await inputs.nth(i).fill("1.5");
     }
     await page.button("Note", { exact: true }).click();
@@ -111,7 +111,7 @@ it("the chooser says what is due in order and why", async () => {
   visit(`/bench/new/${tag}`);
   await title.says("4 checks are due, about 27 minutes");
   const checks = page.css("[data-check]");
-  expect([...Array(4).keys()].map((i) => checks.nth(i).attr("data-check"))).toEqual([
+  expect([0, 1, 2, 3].map((i) => checks.nth(i).attr("data-check"))).toEqual([
     "circular-vial",
     "plate-vial",
     "plummet",
@@ -239,7 +239,7 @@ it("the history of each check is drawn and the passport says what is stated", as
   await history.css("[data-stage]").counts(points.length);
   await page.label("Passport").says("30″ a division");
   const checks = page.label("Checks", { exact: true }).css("[data-check]");
-  expect([...Array(4).keys()].map((i) => checks.nth(i).attr("data-check"))).toEqual([
+  expect([0, 1, 2, 3].map((i) => checks.nth(i).attr("data-check"))).toEqual([
     "circular-vial",
     "plate-vial",
     "plummet",

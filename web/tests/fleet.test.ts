@@ -1,4 +1,4 @@
-// Two thousand instruments in one table, by the keyboard alone; what is chosen is acted on; the palette finds any of them.
+// The fleet: found, chosen and acted on; the palette; an instrument added, held and released.
 import { at, goTo, open, page, press, reload, there, title, type } from "./page";
 import { fresh } from "./sheet";
 

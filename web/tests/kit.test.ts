@@ -1,4 +1,4 @@
-// A job's kit, the case looked through, a label scanned, the service, the load, the week by e-mail, the fleet as a file.
+// A job's kit, the case looked through, the service, the load, the week by e-mail, the fleet as a file.
 import { address, goTo, open, page, there, title, downloaded, fetched } from "./page";
 import { fresh } from "./sheet";
 import { asked } from "./server";

@@ -11,7 +11,7 @@ import { Device, type Served, onDevice, start, stop } from "./server";
 
 export const NOW = new Date("2027-03-02T06:40:00Z");
 const PATIENCE_MS = 10_000;
-let user = userEvent.setup({ delay: 0, pointerEventsCheck: 0 });
+const user = userEvent.setup({ delay: 0, pointerEventsCheck: 0 });
 
 /** What is behind an open dialog or hidden is not there for whoever looks for a role. */
 const UNSEEN = "[aria-hidden=true], [hidden]";

@@ -1,4 +1,4 @@
-// Every view on three screens: nothing wider than the page, nothing axe finds, targets large enough.
+// Records seen through, struck, changed behind the server's back; files that cannot be read.
 import { data, goTo, open, page, reload, there } from "./page";
 import { begin, complete, fresh, sheet } from "./sheet";
 import { asked } from "./server";

@@ -16,7 +16,7 @@ async function start(onFor = "12") {
 
 async function openMore(faces: string[]) {
   for (const face of faces) {
-    for (const i of [...Array(2).keys()]) {
+    for (const i of [0, 1]) {
       const last = field(`observations.targets[0].${face}[${i}].v`);
       await last.fill("90"); // an empty row is used first
       await last.press(";");

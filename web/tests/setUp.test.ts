@@ -231,14 +231,14 @@ it("places may be typed and what cannot be read is said", async () => {
   await tell.click();
   await page.css("[data-headline]").says("by 5.0 mm without turning it");
   await page.text("Try a move before").click();
-  for (const _ of [...Array(3).keys()]) {
+  for (let i = 0; i < 3; i += 1) {
     await page.label("To your right less").click();
   }
-  for (const _ of [...Array(4).keys()]) {
+  for (let i = 0; i < 4; i += 1) {
     await page.label("Away from you more").click();
   }
   await page.css("[data-foretold]").says("It will then be 0.0 mm off the mark.");
-  for (const _ of [...Array(30).keys()]) {
+  for (let i = 0; i < 30; i += 1) {
     await page.label("Away from you more").click();
   }
   await page.text("Not possible").says("slides 20.0 mm");

@@ -1,4 +1,4 @@
-// A firm set up from nothing on screen alone; limits looked at before they are set; two managers at once.
+// Two managers at once, safe keeping, and how the firm writes: rod and comma, feet, terms by any name.
 import { at, goTo, open, otherDevice, page, press, there, until, downloaded } from "./page";
 import { complete, fresh, sheet } from "./sheet";
 

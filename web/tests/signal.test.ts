@@ -1,4 +1,4 @@
-// No signal, an ended session, a shared tablet: nothing typed is lost, and what is saved arrives once.
+// No signal, an ended session, a full or emptied device: nothing typed is lost, and what is saved arrives once.
 import { engine } from "../src/engine/engine";
 import { goTo, open, page, recordHere, reload, signal, there, title, until, withoutCore, forgetDevice } from "./page";
 import { begin, complete, finding, fresh, saved, sheet, switchUser } from "./sheet";

@@ -2,14 +2,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import {
   type ReactNode,
-  type RefObject,
   createContext,
   useCallback,
   useContext,
   useDeferredValue,
   useEffect,
   useMemo,
-  useRef,
   useState,
 } from "react";
 import { fetchAgain } from "../api/again";
@@ -60,12 +58,12 @@ export function usePerson(): Person {
 }
 
 /** Notices when the session ends: on the server, or in another tab of this device. */
-function useSessionEnd(setEnded: (ended: boolean) => void, leaving: RefObject<boolean>): void {
+function useSessionEnd(setEnded: (ended: boolean) => void, leaving: boolean): void {
   useEffect(
     () =>
       whenSignedOut(() => {
         // Whoever signs out knows: what the page still asks is refused, and that is no session that ended.
-        if (leaving.current) return;
+        if (leaving) return;
         setEnded(true);
         // What was stored for whoever was here is not for whoever comes next.
         void forgetAnswers();
@@ -103,7 +101,6 @@ export function SessionProvider({
   const [held, setHeld] = useState<Session | null>(null);
   if (query.data?.person && query.data !== held) setHeld(query.data);
   const [leaving, setLeaving] = useState(false);
-  const leavingNow = useRef(false);
   const session = query.data?.person || leaving ? query.data : (held ?? query.data);
   const gone = ended || session !== query.data;
   if (query.data) carryToken(query.data.csrf_token);
@@ -116,7 +113,7 @@ export function SessionProvider({
   useEffect(() => {
     if (session && storedAt() === null) measureClock(new Date(session.now), new Date(query.dataUpdatedAt));
   }, [session, query.dataUpdatedAt]);
-  useSessionEnd(setEnded, leavingNow);
+  useSessionEnd(setEnded, leaving);
 
   const signIn = useCallback(
     async (username: string, password?: string) => {
@@ -132,7 +129,6 @@ export function SessionProvider({
   const signOut = useCallback(async () => {
     await flush();
     setLeaving(true);
-    leavingNow.current = true;
     try {
       await api.DELETE("/api/session");
       holdKeys(null);
@@ -142,7 +138,6 @@ export function SessionProvider({
       await client.refetchQueries({ queryKey: ["session"] });
       setHeld(null);
     } finally {
-      leavingNow.current = false;
       setLeaving(false);
     }
   }, [client]);
