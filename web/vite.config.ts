@@ -102,6 +102,7 @@ export default defineConfig(({ mode }) => ({
           server: { deps: { external: [/pyodide\.mjs/] } },
           env: { NODE_ENV: "production" },
           isolate: false,
+          sequence: { groupOrder: 1 },
           maxWorkers: 2,
         },
       },
