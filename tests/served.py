@@ -9,6 +9,7 @@ from the kernel and is handed over open.
 from __future__ import annotations
 
 import json
+import logging
 import os
 import shutil
 import signal
@@ -72,6 +73,8 @@ def serve(data: Path, listening: socket.socket) -> None:
     class Quiet(WSGIRequestHandler):
         def log_message(self, *args: Any) -> None:
             """Nothing: what fails is seen by the test that asked."""
+
+    logging.disable(logging.CRITICAL)  # what is refused is seen by the test that asked
 
     class Orphaned(ThreadedWSGIServer):
         parent = os.getppid()
