@@ -2,6 +2,8 @@
 .DEFAULT_GOAL := help
 PY := .venv/bin/python
 NAVETA_PORT ?= 8000
+# Compiled files are written: without them every process of the tests compiles the whole server again.
+unexport PYTHONDONTWRITEBYTECODE
 
 help: ## what there is
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed 's/:.*## /	/'
@@ -88,9 +90,11 @@ test-all: .venv/tests setup chromium build/core-alone/ready web/src/api/schema.d
 	@$(PY) tools/gate.py --all
 
 K ?= two_peg
+NAMED = $(shell find tests/core tests/server -name 'test_*$(K)*.py')
 quick: .venv/tests web/src/api/schema.d.ts ## one kind or feature in seconds: make quick K=two_peg
-	@.venv/bin/pytest -m "not long" -n 2 -k "$(K)" tests/core tests/server; [ $$? -le 0 -o $$? -eq 5 ]
-	@cd web && npx vitest run --project units --project dom $(subst _,-,$(K)) --passWithNoTests
+	@(cd web && npx vitest run --project units --project dom $(subst _,-,$(K)) --passWithNoTests --reporter dot) & web=$$!; \
+	  .venv/bin/pytest -m "not long" -p no:schemathesis $(or $(NAMED),tests/core tests/server -k "$(K)"); python=$$?; \
+	  wait $$web && [ $$python -eq 0 -o $$python -eq 5 ]
 
 N ?= 20
 repeat: .venv/tests setup chromium ## the browser's walks N times, half of them beside two busy processes on pages 2.5 times slower; prints the table

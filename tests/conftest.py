@@ -1,4 +1,4 @@
-"""A served demo of each test's own, and devices that ask it, for whichever tests want one."""
+"""Fixtures for tests that need a served demo and devices that send requests to it."""
 
 from __future__ import annotations
 
@@ -17,14 +17,14 @@ from tests.served import asked, warm_parent
 
 @pytest.fixture(scope="session")
 def parent() -> Iterator[str]:
-    """The address of the warm parent of this worker's servers."""
+    """Return the address of this worker's parent process (tests/served.py)."""
     with warm_parent() as address:
         yield address
 
 
 @pytest.fixture
 def served(parent: str) -> Iterator[dict[str, Any]]:
-    """A demo of this walk's own: its address and its folder."""
+    """Serve a fresh copy of the demo for one test; yields its address and folder."""
     own = asked(parent, "start")
     yield own
     asked(parent, "stop", {"pid": own["pid"]})
@@ -32,7 +32,7 @@ def served(parent: str) -> Iterator[dict[str, Any]]:
 
 @pytest.fixture
 def server_url(served: dict[str, Any]) -> str:
-    """Where this walk's own demo is served."""
+    """Return the address of the test's demo."""
     return str(served["address"])
 
 

@@ -1,6 +1,6 @@
-"""What the simulators know, told to the component tests: sheets of instruments with hidden errors, and what lessons hide.
+"""Data for the tests of pages from the simulators: sheets of instruments with hidden errors, and the errors of lessons.
 
-The figures a test holds against a page come from here; the simulators share no solver with the core.
+Tests compare pages with these figures. The simulators share no solver with the core.
 """
 
 from __future__ import annotations
@@ -26,12 +26,12 @@ from tests.core.orientation.world import World
 
 
 def simulate(kind: str, seed: int | str, truth: dict[str, Any]) -> Any:
-    """A sheet of this kind, read by a hand of this seed on an instrument with these errors."""
+    """Return a simulated sheet of a check; `truth` gives the instrument's errors."""
     return simulated(kind, random.Random(seed), truth)
 
 
 def hidden(lesson: str, wrong: list[str]) -> dict[str, Any]:
-    """The first situation of a lesson in which these errors are too much and no other: its number, and every error."""
+    """Return the first seed of a lesson in which exactly these errors exceed their limits, and all its errors."""
     for seed in range(1, 400):
         errors = hidden_of(lesson, seed).errors
         if all((abs(error.value) > error.spec.bad) == (name in wrong) for name, error in errors.items()):
@@ -40,7 +40,7 @@ def hidden(lesson: str, wrong: list[str]) -> dict[str, Any]:
 
 
 def level(least: float, most: float) -> dict[str, Any]:
-    """The first level of the two-peg lesson whose line of sight is off by so much."""
+    """Return the first seed of the two-peg lesson with a collimation error in this range (seconds), and the error."""
     for seed in range(1, 100):
         error = hidden_of("two-peg", seed).errors["collimation_arcsec"].value
         if least <= abs(error) < most:
@@ -49,17 +49,17 @@ def level(least: float, most: float) -> dict[str, Any]:
 
 
 def fault(name: str) -> int:
-    """The first situation of the lesson of faults whose fault this is."""
+    """Return the first seed of the lesson of faults with this fault."""
     return next(seed for seed in range(1, 200) if fault_of("finding-the-fault", seed).name == name)
 
 
 def practised() -> dict[str, list[str]]:
-    """Every method of a set-up, and the lessons that practise it."""
+    """Return the lessons that practise each method of a set-up."""
     return {name: [lesson.name for lesson in LESSONS if name in lesson.practises] for name in SET_UP_METHODS}
 
 
 def morning() -> dict[str, Any]:
-    """A morning whose best kit asks for a check: its number, what to take, and the checks it needs."""
+    """Return a morning whose best kit needs a check: seed, instrument and titles of the checks."""
     for seed in range(1, 60):
         found = morning_of("morning-kit", seed)
         if found.kit.kit is not None and found.kit.kit.minutes > 0:
@@ -69,14 +69,14 @@ def morning() -> dict[str, Any]:
 
 
 def picture() -> str:
-    """A small photograph, as base64."""
+    """Return a small JPEG as base64."""
     written = io.BytesIO()
     Image.new("RGB", (900, 600), (90, 80, 70)).save(written, "JPEG")
     return base64.b64encode(written.getvalue()).decode()
 
 
 def behind_the_back(data: str, record: str, old: str, new: str) -> str:
-    """Somebody with the database in hand changes what is written in a record: its text as it was before."""
+    """Change a record's document directly in the database; returns its previous text."""
     key = record.replace("-", "")
     with sqlite3.connect(Path(data) / "naveta.sqlite3") as database:
         (kept,) = database.execute("SELECT document FROM records_record WHERE id = ?", [key]).fetchone()
@@ -88,8 +88,9 @@ def behind_the_back(data: str, record: str, old: str, new: str) -> str:
 def sights(
     seed: int, of: list[str], moved: dict[str, float] | None = None, over: str | None = None
 ) -> list[dict[str, str]]:
-    """What is read to control points of the demo from one stand, as it is typed: angles packed in degrees, minutes and
-    seconds. `moved`: points that stand so many metres further east; `over`: the stand is over this point."""
+    """Return simulated sights to control points of the demo, with angles packed as ddd.mmss.
+
+    `moved`: metres by which points are displaced to the east. `over`: the point under the station."""
     known = {
         point["name"]: (float(point["e"]), float(point["n"]), float(point["h"]))
         for point in csv.DictReader(io.StringIO(POINTS), delimiter=";")
@@ -111,6 +112,6 @@ def _typed(shot: dict[str, Any]) -> dict[str, str]:
 
 
 def _packed(degrees: str) -> str:
-    """Decimal degrees as they are read off: 212.2043 for 212°20′43″."""
+    """Return decimal degrees packed as ddd.mmss: 212.2043 for 212°20′43″."""
     seconds = round(float(degrees) % 360 * 3600)
     return f"{seconds // 3600}.{seconds // 60 % 60:02d}{seconds % 60:02d}"

@@ -1,9 +1,8 @@
-"""The demo served from a warm parent: whoever asks is given a server of its own over a copy of its own, in a moment.
+"""Demo servers for tests, forked from one process that has imported the server already.
 
-`python -m tests.served` imports the server and works out the demo's fleet once; then it is asked over a line of JSON at
-its own address: `POST /start` answers with the address and the folder of a new server, `POST /stop` ends one, and what
-the simulators know (tests/oracle.py) is told by its name. A copy is made while nothing is served from it; the port comes
-from the kernel and is handed over open.
+`python -m tests.served` imports the server, calculates the demo's fleet once and prints its address. It takes JSON: `POST /start` answers with the address and the folder of a new server, `POST /stop` ends one, and
+any other path calls a function of tests/oracle.py. A database is copied before it is served; the kernel chooses the port,
+and the child inherits the open socket.
 """
 
 from __future__ import annotations
@@ -31,7 +30,7 @@ STARTS_WITHIN_S = 20
 
 
 def prepared(demo: Path, folder: Path) -> None:
-    """Django over a folder of the parent's own; the answers every page begins with are worked out once."""
+    """Set Django up over a copy of the demo and fill its caches with the requests each page begins with."""
     shutil.copytree(demo, folder)
     os.environ.update(
         NAVETA_DATA=str(folder),
@@ -59,7 +58,7 @@ def prepared(demo: Path, folder: Path) -> None:
 
 
 def serve(data: Path, listening: socket.socket) -> None:
-    """In the child: requests are answered from this folder until it is ended."""
+    """Serve this folder until the process is killed. Runs in the child."""
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
     from django.conf import settings
     from django.core.servers.basehttp import ThreadedWSGIServer, WSGIRequestHandler
@@ -72,9 +71,9 @@ def serve(data: Path, listening: socket.socket) -> None:
 
     class Quiet(WSGIRequestHandler):
         def log_message(self, *args: Any) -> None:
-            """Nothing: what fails is seen by the test that asked."""
+            """Log nothing."""
 
-    logging.disable(logging.CRITICAL)  # what is refused is seen by the test that asked
+    logging.disable(logging.CRITICAL)  # tests check refusals by their answers
 
     class Orphaned(ThreadedWSGIServer):
         parent = os.getppid()
@@ -95,7 +94,7 @@ def serve(data: Path, listening: socket.socket) -> None:
 
 
 class Parent:
-    """Starts and ends servers; it serves nothing itself, and no thread of its own is there when it forks."""
+    """Starts and ends servers. It has one thread only, so that forking is safe."""
 
     def __init__(self, folder: Path) -> None:
         self.folder, self.demo, self.count = folder, folder / "demo", 0
@@ -132,7 +131,7 @@ class Parent:
 
 
 def main() -> None:
-    """Says its address in one line, then answers until whoever started it has gone."""
+    """Print the address, then answer until the process that started this one has ended."""
     parent = Parent(Path(tempfile.mkdtemp(prefix="naveta-served-")))
 
     class Asked(BaseHTTPRequestHandler):
@@ -147,7 +146,7 @@ def main() -> None:
             self.wfile.write(text)
 
         def log_message(self, *args: Any) -> None:
-            """Nothing."""
+            """Log nothing."""
 
     class Control(HTTPServer):
         parent = os.getppid()
@@ -167,7 +166,7 @@ def main() -> None:
 
 @contextmanager
 def warm_parent() -> Iterator[str]:
-    """A parent of one's own, until one is done: its address."""
+    """Start a parent process for the duration of the block; yields its address."""
     own = subprocess.Popen([sys.executable, "-m", "tests.served"], cwd=ROOT, stdout=subprocess.PIPE, text=True)
     assert own.stdout
     address = own.stdout.readline().strip()
@@ -182,8 +181,9 @@ def warm_parent() -> Iterator[str]:
 
 @contextmanager
 def serving(environment: dict[str, str]) -> Iterator[str]:
-    """Naveta as it is really served, from the folder its variables name: its address, from its first answer until it has stopped. The port
-    is the kernel's, handed over open."""
+    """Serve Naveta with gunicorn for the duration of the block; yields its address once both workers answer.
+
+    `environment` names the data folder. The kernel chooses the port, and gunicorn inherits the open socket."""
     listening = socket.create_server(("127.0.0.1", 0), backlog=64)
     address = f"http://127.0.0.1:{listening.getsockname()[1]}"
     command = [sys.executable, "-m", "gunicorn", "config.wsgi:application", "--bind", f"fd://{listening.fileno()}"]
@@ -195,7 +195,7 @@ def serving(environment: dict[str, str]) -> Iterator[str]:
     )
     listening.close()
     try:
-        for _ in range(6):  # both workers have begun
+        for _ in range(6):  # enough requests to start both workers
             urllib.request.urlopen(f"{address}/api/session", timeout=60)
         yield address
     finally:
@@ -204,7 +204,7 @@ def serving(environment: dict[str, str]) -> Iterator[str]:
 
 
 def asked(parent: str, what: str, body: dict[str, Any] | None = None) -> dict[str, Any]:
-    """One question to a parent at its address."""
+    """Send one request to a parent process; returns its answer."""
     request = urllib.request.Request(f"{parent}/{what}", json.dumps(body or {}).encode(), method="POST")
     with urllib.request.urlopen(request, timeout=STARTS_WITHIN_S) as answer:
         return dict(json.loads(answer.read()))

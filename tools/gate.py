@@ -1,7 +1,7 @@
-"""The gate: every stage of the tests, what stands in the way said first, the seconds of each printed last.
+"""Run all stages of the tests and print the seconds of each.
 
-`python tools/gate.py [--all]`: the Python lane and the web lane run beside each other, then the browser. A stage that fails
-ends its lane; the table is printed whatever happened. `--all` runs what takes minutes by its nature too.
+`python tools/gate.py [--all]`: the Python lane and the web lane run in parallel, then the browser. A failed stage ends its
+lane; the table is printed in any case. `--all` includes the tests marked `long`. Missing tools are reported first.
 """
 
 from __future__ import annotations
@@ -20,7 +20,7 @@ ROOT = Path(__file__).resolve().parents[1]
 VENV = ROOT / ".venv/bin"
 FREE_BYTES = 2_000_000_000
 MAX_S = {"test": 480, "test-all": 7_200}
-"""What the whole is allowed, on two quiet processors."""
+"""Target for the whole run on two idle processors."""
 
 Stage = tuple[str, str]
 PYTHON_LANE: list[Stage] = [
@@ -36,7 +36,7 @@ WEB_LANE: list[Stage] = [
     ("web lint and types", "cd web && npm run --silent lint && npm run --silent types"),
     ("units and pages", "cd web && npm run --silent test"),
 ]
-# Alone: a browser takes both processors, and what runs beside it only makes both late.
+# Not in parallel: a browser uses both processors.
 LAST: list[Stage] = [("browser", "{v}/pytest {mark} -n 2 --dist worksteal --durations 10 tests/browser")]
 SLOW: list[Stage] = [
     ("browser, pages 2.5 times slower", "NAVETA_SLOWER=2.5 {v}/pytest -n 2 --dist worksteal tests/browser")
@@ -44,7 +44,7 @@ SLOW: list[Stage] = [
 
 
 def troubles() -> list[str]:
-    """What would make the tests fail for a reason that is not in the code: each in a sentence that says what to do."""
+    """Return what would make the tests fail for reasons outside the code, each with what to do."""
     found = []
     if not shutil.which("chromium-headless-shell"):
         found.append("There is no Chromium: apt-get install chromium-headless-shell.")
@@ -62,7 +62,7 @@ def troubles() -> list[str]:
 
 
 class Lane(threading.Thread):
-    """Stages one after the other; what a stage says is printed when it has ended."""
+    """Runs stages one after the other; prints the output of each when it ends."""
 
     def __init__(self, stages: list[Stage], environment: dict[str, str], words: dict[str, str]) -> None:
         super().__init__()
@@ -87,7 +87,7 @@ class Lane(threading.Thread):
 
 
 def main() -> None:
-    """Runs it; ends with 1 where a stage failed or something stands in the way."""
+    """Run the stages; exit with 1 if one failed or a tool is missing."""
     everything = "--all" in sys.argv
     for trouble in (found := troubles()):
         print(trouble, file=sys.stderr)

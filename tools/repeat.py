@@ -1,6 +1,6 @@
-"""The browser's walks again and again: half of the rounds quiet, half beside two busy processes on pages 2.5 times slower.
+"""Run the browser's walks N times: odd rounds idle, even rounds beside two busy processes and with pages 2.5 times slower.
 
-`python tools/repeat.py [N]`: a line a round, then every walk that failed and how often. Ends with 1 where one did.
+`python tools/repeat.py [N]` prints a line per round and every failed walk with its count; exits with 1 if one failed.
 """
 
 from __future__ import annotations
@@ -19,7 +19,7 @@ SLOWER = "2.5"
 
 
 def one_round(*, hard: bool) -> tuple[int, list[str], float]:
-    """How many walks passed, the names of those that failed, and the seconds it took."""
+    """Run one round; returns the number of passed walks, the names of failed ones and the seconds."""
     environment = {**os.environ, **({"NAVETA_SLOWER": SLOWER} if hard else {})}
     load = [subprocess.Popen([sys.executable, "-c", BUSY]) for _ in range(2 if hard else 0)]
     begun = time.monotonic()
@@ -40,7 +40,7 @@ def one_round(*, hard: bool) -> tuple[int, list[str], float]:
 
 
 def main() -> None:
-    """Runs the rounds and prints them."""
+    """Run and print the rounds."""
     rounds = int(sys.argv[1]) if len(sys.argv) > 1 else 20
     failed: Counter[str] = Counter()
     print("round  how    passed  failed  seconds")

@@ -165,7 +165,7 @@ async def _replay(options: argparse.Namespace) -> None:
         writer.close()
 
     server = await asyncio.start_server(connected, HOST, options.port)
-    print(f"{options.file.name}: port {options.port}", flush=True)
+    print(f"{options.file.name}: port {server.sockets[0].getsockname()[1]}", flush=True)
     await server.serve_forever()
 
 

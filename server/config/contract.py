@@ -1,5 +1,6 @@
-"""The API's contract: `python -m config.contract OPENAPI SUMMARY` in server/ writes the text the web's types are made
-from, and the short summary that is kept."""
+"""The API's contract: `python -m config.contract OPENAPI SUMMARY` in server/ writes the OpenAPI text and its summary.
+
+The web's types are generated from the OpenAPI text. The summary is committed."""
 
 from __future__ import annotations
 
@@ -19,8 +20,9 @@ def contract() -> str:
 
 
 def summary() -> str:
-    """One line for each call (what is asked, what comes back) and one for each shape (its members, `?` where one may be
-    missing): short enough to be read in a change, whole enough that none of it changes unseen."""
+    """Return a line for each call (parameters, body, answers) and for each schema (its members; `?` marks optional ones).
+
+    A change of the API shows in it as one line."""
     text = json.loads(contract())
     calls = [
         f"{verb.upper()} {path} {_asked(call)}-> {_answered(call)}"
@@ -62,7 +64,7 @@ def _shape(name: str, schema: dict[str, Any]) -> str:
 
 
 def _kind(schema: dict[str, Any]) -> str:
-    """A schema in a word or two."""
+    """Return a short name of a schema's type."""
     if "$ref" in schema:
         return str(schema["$ref"]).rsplit("/", 1)[1]
     for several in ("anyOf", "oneOf", "allOf"):

@@ -8,7 +8,6 @@ import socket
 import subprocess
 import sys
 import threading
-import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any
@@ -28,17 +27,19 @@ class Adapter:
         self.listener = socket.create_server(("127.0.0.1", port))
         self.port = self.listener.getsockname()[1]
         self.links: list[socket.socket] = []
+        self.linked = threading.Event()
         threading.Thread(target=self._accept, daemon=True).start()
 
     def _accept(self) -> None:
         while True:
             try:
                 self.links.append(self.listener.accept()[0])
+                self.linked.set()
             except OSError:
                 return
 
     def send(self, text: str) -> None:
-        until(lambda: self.links)
+        assert self.linked.wait(10), "nobody connected"
         self.links[-1].sendall(text.encode())
 
     def close(self) -> None:
@@ -47,14 +48,6 @@ class Adapter:
             link.close()
         self.listener.shutdown(socket.SHUT_RDWR)
         self.listener.close()
-
-
-def until(found: Any) -> None:
-    for _ in range(200):
-        if found():
-            return
-        time.sleep(0.05)
-    raise AssertionError("it did not come to that")
 
 
 @contextmanager

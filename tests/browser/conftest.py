@@ -18,11 +18,11 @@ from tests.written_demo import NOW
 
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 SLOWER = float(os.environ.get("NAVETA_SLOWER", "1"))
-"""How many times slower the pages run (`make test-all`): what happens to go well between two steps on a quick device fails then."""
+"""Slow-down of the pages (`make test-all`): steps that depend on a quick device fail then."""
 PATIENCE_MS = int(10_000 * SLOWER)
-"""How long a walk waits for what it looks at: what takes longer is a fault, and not for patience."""
+"""Longest wait for a state of the page; a longer one is a fault."""
 CORE_MS = int(40_000 * SLOWER)
-"""How long the browser's own Python is given to begin, where it is what is walked."""
+"""Longest wait for the start of Python in the browser."""
 expect.set_options(timeout=PATIENCE_MS)
 FLAGS = [
     "--no-sandbox",
@@ -45,7 +45,7 @@ def browser(playwright: Playwright) -> Iterator[Browser]:
 
 Opens = Callable[..., Page]
 DELAYS = "globalThis.navetaDelays = { firstScreen: 0, idle: 0, soonIdle: 0, linkAgain: 100 };"
-"""What a page waits before it stores anything for a time without signal: nothing, so that no walk waits for it either."""
+"""Script that removes the delays before a page stores data for offline use."""
 
 
 def _sign_in(context: BrowserContext, who: str) -> None:
@@ -111,7 +111,7 @@ def opens(server_url: str, browser: Browser) -> Iterator[Opens]:
 
 
 def until(page: Page, question: str, wanted: Any = True, patience_ms: int = PATIENCE_MS) -> None:
-    """Ask the page until it answers what is wanted; a promise is waited for, whatever it resolves to."""
+    """Evaluate a question in the page, frame after frame, until its answer (awaited if it is a promise) is the wanted one."""
     ask = question if question.startswith(("() =>", "async")) else f"() => ({question})"
     looking = f"""async ([wanted, patience]) => {{
         const ask = {ask};

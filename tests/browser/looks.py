@@ -1,4 +1,4 @@
-"""Looks at a page as a person would not take them: nothing wider than the screen, nothing axe finds."""
+"""Checks of a whole view: no horizontal overflow, no violation found by axe."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
 
 
 def axe(page: Page, view: str) -> None:
-    """axe finds nothing; run from outside the page's own policy, as a browser's tool would be."""
+    """Assert that axe finds no violation. It is injected past the page's content policy, as browser tools are."""
     page.evaluate(AXE)
     found = page.evaluate("() => axe.run(document, { resultTypes: ['violations'] })")
     texts = [f"{view}: {violation['id']} {violation['nodes'][0]['html'][:120]}" for violation in found["violations"]]
@@ -23,7 +23,7 @@ def fits(page: Page, view: str) -> None:
 
 
 def seen(page: Page, view: str) -> None:
-    """One view on the screen it is on, once it is drawn."""
+    """Check a view after its next two frames."""
     page.wait_for_selector("h1")
     page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
     fits(page, view)

@@ -59,7 +59,7 @@ class Crew:
         return self.now.get_attribute("data-at-hand") or ""
 
     def answered(self) -> None:
-        """What was just pressed or touched is drawn, and what the page says is of it."""
+        """Wait until the page shows the advice for the last input."""
         self.page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
         self.page.wait_for_selector("[data-at-hand][data-fresh=true]")
 

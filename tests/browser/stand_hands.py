@@ -19,7 +19,7 @@ def begun(page: Page, lesson: str, number: int) -> None:
 
 
 def drawn(page: Page) -> None:
-    """What was just dragged is in the picture."""
+    """Wait until the last gesture is drawn."""
     page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
 
 

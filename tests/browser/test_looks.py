@@ -1,6 +1,6 @@
-"""Every address at a desk and on a phone: nothing wider than the screen, nothing axe finds.
+"""Every view at a desk and on a phone: no horizontal overflow, no violation found by axe.
 
-A walk goes through the views of one place of Naveta; what has to be opened, typed or chosen first stands beside the address.
+A test visits the views of one part of Naveta. Each entry gives the address and the steps that open the view.
 """
 
 from __future__ import annotations
@@ -13,6 +13,7 @@ import pytest
 from playwright.sync_api import Page
 
 from naveta_sim import simulate
+from tests.oracle import sights
 
 from .conftest import CORE_MS, DESK, PHONE, Opens, begin, sheet
 from .looks import seen
@@ -20,7 +21,7 @@ from .set_up_crew import begin as begin_set_up
 
 Act = Callable[[Page], object]
 View = tuple[str, str | Act, str | Act]
-"""What it is called; its address, or how one gets there; what is waited for, or what is opened on it."""
+"""Name; address, or a function that opens the view; selector to wait for, or a further step."""
 
 
 def press(name: str, *, exact: bool = False) -> Act:
@@ -114,6 +115,33 @@ def chosen(page: Page) -> None:
     page.get_by_text("Legs, screws, where you stand").click()
 
 
+def three_sights(page: Page) -> None:
+    for i, point in enumerate(("QB-1", "PC-05", "QB-4")):
+        if i:
+            page.get_by_role("button", name="One more sight").click()
+        page.locator("[data-pick-point] input").fill(point)
+        shot = sights(7, [point])[0]
+        for name, text in shot.items():
+            page.locator(f"#shot-{i}-{name}").fill(text)
+    page.wait_for_selector("[data-fresh=true] [data-finding]")
+    page.get_by_text("Closing sight at the reference").click()
+
+
+def back_from_service(page: Page) -> None:
+    page.goto("/instruments/LV-09")
+    page.get_by_role("button", name="Send to service").click()
+    asked = page.get_by_role("dialog")
+    asked.get_by_label("Where, and what for").fill("Tolvan workshop, yearly")
+    asked.get_by_role("button", name="Send to service").click()
+    page.get_by_role("button", name="Back from service").click()
+    asked.get_by_label("What was done").wait_for()
+
+
+def kit_in_detail(page: Page) -> None:
+    page.locator("[data-fitness]").first.get_by_role("button").click()
+    page.locator("[data-fitness] [data-budget]").first.wait_for()
+
+
 def first_sight(page: Page) -> None:
     page.goto("/orientation")
     page.get_by_role("button", name="TS-03").click()
@@ -148,7 +176,7 @@ def stored_how(page: Page) -> None:
 
 
 def palette(page: Page) -> None:
-    """Its key is listened for once the first screen stands."""
+    """Open the palette; its key works after the first screen is complete."""
     while not page.get_by_role("option").count():
         page.keyboard.press("Escape")
         page.keyboard.press("Control+k")
@@ -184,6 +212,7 @@ PLACES: dict[str, tuple[str, list[View]]] = {
                 lambda page: (page.get_by_text("Passport").click(), dialog("Print its label")(page)),
             ),
             ("service", "/instruments/LV-09", dialog("Send to service")),
+            ("back from service", back_from_service, "[role=dialog]"),
             ("how it stores", stored_how, "dialog, [role=dialog], form"),
             ("compare", "/compare?tags=LV-02,LV-05,TA-01&of=two-peg", "[data-compared] svg"),
             ("palette", "/", palette),
@@ -229,6 +258,7 @@ PLACES: dict[str, tuple[str, list[View]]] = {
             ("recorded at once", press("Already set up: record it"), "#round-0"),
             ("new orientation", "/orientation", press("TS-03")),
             ("first sight", first_sight, "#shot-0-hz"),
+            ("three sights", three_sights, "#closing-hz"),
             ("points", "/points", "[data-point=PC-01]"),
             ("forecast", "/forecast", "[data-budget=height]"),
             ("angles", "/angles", "#angle-start"),
@@ -249,6 +279,7 @@ PLACES: dict[str, tuple[str, list[View]]] = {
                 "/plan/jobs",
                 lambda page: (page.locator("[data-job] a").first.click(), page.locator("[data-take]").first.wait_for()),
             ),
+            ("kit in detail", kit_in_detail, "[data-budget]"),
             ("away", "/plan/service", "h1"),
             ("rules", "/plan/rules", "[data-rule]"),
             ("ledger", "/ledger", "[data-record]"),

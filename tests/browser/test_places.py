@@ -30,11 +30,11 @@ LATE = """
       }
     };
 """
-"""Every answer comes some pictures late, and how many are still to come is counted."""
+"""Script that delays every answer by eight frames and counts the requests in progress."""
 
 
 def quiet(page: Page) -> None:
-    """Everything that was asked has come and is drawn, and nothing more was asked for thirty pictures."""
+    """Wait until no request has been in progress for thirty frames."""
     page.evaluate(
         """async () => {
           for (let still = 0; still < 30; still = window.asked ? 0 : still + 1)

@@ -26,7 +26,7 @@ def own_server(tmp_path: Path) -> Iterator[tuple[str, Path]]:
 
 
 RESTORED_MS = 90_000
-"""A restore waits for the workers of before to end."""
+"""Longest wait for a restore: the server waits for its old workers to end."""
 
 
 def warned_and_led(page: Page) -> None:

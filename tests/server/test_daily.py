@@ -7,6 +7,7 @@ import json
 import os
 import signal
 import sqlite3
+import threading
 import time
 import zipfile
 from contextlib import closing
@@ -164,14 +165,14 @@ class TestRestoreOnScreen:
         refused = ines.post(f"kept-files/{name}/restore", {})
         assert (refused.status_code, refused.json()["code"]) == (409, "not-kept"), "nobody to start it anew"
         signals: list[tuple[int, int]] = []
+        sent = threading.Event()
         monkeypatch.setenv(restoring.SERVED, "4711")
         monkeypatch.setattr(restoring, "AFTER_S", 0.0)
-        monkeypatch.setattr(restoring.os, "kill", lambda pid, sign: signals.append((pid, sign)))
+        monkeypatch.setattr(restoring.os, "kill", lambda pid, sign: (signals.append((pid, sign)), sent.set()))
         asked = ines.post(f"kept-files/{name}/restore", {})
         assert asked.status_code == 202
         assert ines.get("safe-keeping").json()["restored"] is None, "asked for is not done"
-        while not signals:
-            time.sleep(0.05)
+        assert sent.wait(10)
         assert signals == [(4711, signal.SIGHUP)]
         with closing(sqlite3.connect(data / DATABASE)) as db, db:
             db.execute("DELETE FROM records_record")

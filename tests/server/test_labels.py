@@ -27,7 +27,9 @@ def labels(count: int) -> list[Label]:
     ]
 
 
-@pytest.mark.parametrize("size", SHEETS)
+@pytest.mark.parametrize(
+    "size", [size if SHEETS[size].count < 20 else pytest.param(size, marks=pytest.mark.long) for size in SHEETS]
+)
 def test_every_label_of_every_size_is_decoded_again(size: str) -> None:
     sheet = SHEETS[size]
     wanted = labels(min(sheet.count + 1, 70))

@@ -1,4 +1,4 @@
-// The real core in Node: the very files the browser boots from, begun once and shared by every page of a worker.
+// The real core in Node, started from the files that browsers load; once for all tests of a worker.
 import { readFile } from "node:fs/promises";
 import { resolve } from "node:path";
 import { pathToFileURL } from "node:url";
@@ -21,7 +21,7 @@ export function core(): Promise<(text: string) => string> {
   return begun;
 }
 
-/** Stands in for the browser's worker: the same messages, answered by the one core. */
+/** Replaces the browser's worker: same messages, answered by the shared core. */
 export class CoreWorker {
   static dead = false;
   onmessage: ((event: MessageEvent<WorkerMessage>) => void) | null = null;

@@ -1,4 +1,4 @@
-// A page's surroundings without a browser: happy-dom, with Node's own ways to ask and to hold bytes.
+// Test environment of pages: happy-dom, with Node's fetch, files and streams.
 import { builtinEnvironments, type Environment } from "vitest/runtime";
 
 const OWN = [
@@ -21,7 +21,7 @@ const OWN = [
 ] as const;
 
 declare global {
-  /** Node's own, and the device the page is on. */
+  /** Node's originals, and the device that sends the page's requests. */
   var native: { fetch: typeof fetch; Request: typeof Request };
   var here: { fetch: typeof fetch } | null;
 }
@@ -35,7 +35,7 @@ const environment: Environment = {
     for (const [name, value] of held)
       Object.defineProperty(global, name, { value, configurable: true, writable: true });
     const { fetch, Request } = global;
-    /** As a browser's: an address without a host is of the page's own. */
+    /** Resolves relative addresses against the page, as browsers do. */
     class PageRequest extends Request {
       constructor(input: string | URL | Request, init?: RequestInit) {
         super(input instanceof Request ? input : new URL(String(input), global.location.href), init);

@@ -1,5 +1,5 @@
-// Eyes and hands at a simulated instrument: what is read off the drawing, and how its screws and circles are moved.
-import { type Found, dragged, page, until, visit } from "./page";
+// Reading the drawing of a simulated instrument, and turning its screws and circles.
+import { type Found, dragged, page, there, until, visit } from "./page";
 import { asked } from "./server";
 
 /** More than any screw can be turned before it takes hold. */
@@ -172,3 +172,13 @@ export async function finish(passed: boolean): Promise<void> {
   await page.button("Finish").click();
   await until(() => page.css(`[data-passed=${passed}]`).count > 0);
 }
+
+/** A cell of the sheet: the end of its id. */
+export const row = (path: string) => page.css(`#row-observations-${path}`);
+export const found = () => page.label("Finding").there();
+/** Waits until the server has a passed run of the lesson. */
+export const passedOnRecord = (lesson: string) =>
+  until(async () => {
+    const progress = await there().get("practice/progress");
+    return progress.lessons.find((each: any) => each.lesson === lesson).passed > 0;
+  });

@@ -71,7 +71,6 @@ it("what arrives while one types is chosen by enter", async () => {
   await at(/\/bench\/new\/LV-07\/two-peg/);
 });
 
-// Every view on three screens: nothing wider than the page, nothing axe finds, targets large enough.
 it("a knock is noted given and taken back", async () => {
   await open("/");
   await page.role("link", "Fleet").click();
@@ -154,5 +153,3 @@ it("the manager adds a base and its checks follow from what is stated", async ()
   const checks = (await there().get("instruments/TB-30")).checks;
   expect(checks).toEqual(["circular-vial", "plummet"]);
 });
-
-// A step back as soon as the page has looked at its address, before anything is drawn.

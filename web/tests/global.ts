@@ -1,4 +1,4 @@
-// Once for all component tests: the demo's warm parent, of which each test is given a server of its own.
+// Global set-up: starts the process that forks a demo server for each test (tests/served.py).
 import { spawn } from "node:child_process";
 import { existsSync } from "node:fs";
 import { resolve } from "node:path";

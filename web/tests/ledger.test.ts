@@ -64,7 +64,6 @@ it("filters are kept by name and come back", async () => {
   await page.role("menuitem", "Adjusted LV-07", { exact: true }).counts(0);
 });
 
-// The proof file, opened from the disk in a browser without a network: whole, and with one figure changed.
 it("reports open as pdf", async () => {
   await open("/instruments/LV-05", { who: "Ines Calder" });
   await page.role("link", "Report of its history").there();

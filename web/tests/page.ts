@@ -1,4 +1,4 @@
-// A page of Naveta as somebody uses it: found by role, name and words, touched and typed, waited for until it says so.
+// Use of a page in tests: elements by role, label and text, input, and waiting for what the page shows.
 import { resolveObjectURL } from "node:buffer";
 import { queryAllByLabelText, queryAllByRole } from "@testing-library/dom";
 import { type Root, createRoot } from "react-dom/client";
@@ -13,7 +13,7 @@ export const NOW = new Date("2027-03-02T06:40:00Z");
 const PATIENCE_MS = 10_000;
 const user = userEvent.setup({ delay: 0, pointerEventsCheck: 0 });
 
-/** What is behind an open dialog or hidden is not there for whoever looks for a role. */
+/** Elements with these ancestors are not found by role. */
 const UNSEEN = "[aria-hidden=true], [hidden]";
 
 type Words = string | RegExp;
@@ -25,7 +25,7 @@ const holds = (text: string, words: Words): boolean =>
 const is = (text: string, words: Words, exact: boolean): boolean =>
   exact && typeof words === "string" ? squeezed(text) === squeezed(words) : holds(text, words);
 
-/** Asks until nothing fails: what takes longer than ten seconds is a fault, and the last one is told. */
+/** Repeats a check until it passes; throws its last error after ten seconds. */
 export async function until<T>(look: () => T | Promise<T>): Promise<T> {
   const end = performance.now() + PATIENCE_MS;
   for (;;) {
@@ -44,7 +44,7 @@ export async function until<T>(look: () => T | Promise<T>): Promise<T> {
   }
 }
 
-/** What a line of the page is found by; asked anew each time. */
+/** A query for elements, evaluated at each use. */
 export class Found {
   constructor(
     private readonly all_: () => Element[],
@@ -73,7 +73,7 @@ export class Found {
   label(name: Words, { exact = false }: { exact?: boolean } = {}): Found {
     return this.within(`label ${name}`, (root) => queryAllByLabelText(root, (said) => is(said, name, exact)));
   }
-  /** The smallest elements that hold these words. */
+  /** The smallest elements with this text. */
   text(words: Words): Found {
     return this.within(`"${words}"`, (root) => {
       const found = [...root.querySelectorAll("*")].filter(
@@ -109,7 +109,7 @@ export class Found {
     return this.all().length;
   }
 
-  /** The one there is. */
+  /** The only match; throws if there are none or several. */
   now(): HTMLElement {
     const found = this.all();
     if (found.length !== 1)
@@ -183,7 +183,7 @@ export class Found {
       if (holds(this.now().textContent ?? "", words)) throw new Error(`${this.what} says ${words}`);
     });
   }
-  /** One of them is there, or more. */
+  /** Waits for at least one match. */
   some(): Promise<unknown> {
     return until(() => {
       if (!this.count) throw new Error(`none: ${this.what}`);
@@ -195,7 +195,7 @@ export class Found {
   disabled(): Promise<unknown> {
     return until(() => (this.now() as HTMLButtonElement).disabled);
   }
-  /** Chosen, of a radio or a box. */
+  /** Waits until a radio or checkbox is checked. */
   checked(): Promise<unknown> {
     return until(() => {
       const one = this.now();
@@ -214,7 +214,7 @@ export class Found {
       if (this.count !== wanted) throw new Error(`${this.count} instead of ${wanted}: ${this.what}`);
     });
   }
-  /** An input's value. */
+  /** Waits for an input's value. */
   reads(wanted: string): Promise<unknown> {
     return until(() => {
       if (this.value !== wanted) throw new Error(`${this.what} reads ${this.value} instead of ${wanted}`);
@@ -236,7 +236,7 @@ export class Found {
 
 export const page = new Found(() => [document.body], "the page");
 
-/** A key or several at once, as Playwright names them: "Enter", "Control+k". */
+/** Presses a key or a combination: "Enter", "Control+k". */
 export async function press(key: string): Promise<void> {
   const keys = key.split("+");
   const named = keys.pop() as string;
@@ -247,7 +247,7 @@ export async function press(key: string): Promise<void> {
     `${down}${last.length > 1 ? `{${last}}` : last === "{" || last === "[" ? last + last : last}${up}`,
   );
 }
-/** What is typed where the focus is. */
+/** Types into the focused element. */
 export async function type(text: string): Promise<void> {
   if (text) await user.keyboard(text.replace(/[[{]/g, "$&$&"));
 }
@@ -272,7 +272,7 @@ function drawn(path: string): void {
   root.render(createElement(App, { client: newClient() }));
 }
 
-/** The demo of this test's own, opened at an address by somebody who is signed in; a second time by another person. */
+/** Opens the test's demo at an address, signed in. A second call opens it as another person on another device. */
 export async function open(path = "/angles", { who = "Tam Brandreth", wide = 1280 }: Opened = {}): Promise<void> {
   served ??= await start();
   (window as unknown as { happyDOM: { setURL: (url: string) => void } }).happyDOM.setURL(`${served.address}/`);
@@ -283,14 +283,14 @@ export async function open(path = "/angles", { who = "Tam Brandreth", wide = 128
   drawn(path);
   if (path === "/" && who) await until(() => page.css("[data-instrument]").count > 0);
 }
-/** The address is entered anew: the page is drawn from the beginning, what is on the device stays. */
+/** Renders the app anew at an address; data stored on the device stays. */
 export function goTo(path: string): void {
   drawn(path);
 }
 export const reload = (): void => drawn(location.pathname + location.search);
-/** The browser's own core is not there: the server is asked. */
+/** Disables the browser's core: the server calculates. */
 export const withoutCore = (): void => void vi.spyOn(engine, "ready", "get").mockReturnValue(false);
-/** A place is gone to as by a link. */
+/** Navigates without a reload. */
 export function visit(path: string): void {
   history.pushState(null, "", path);
   dispatchEvent(new PopStateEvent("popstate"));
@@ -306,7 +306,7 @@ export function signal(online: boolean): void {
   Object.defineProperty(navigator, "onLine", { value: online, configurable: true });
   dispatchEvent(new Event(online ? "online" : "offline"));
 }
-/** Another device of somebody, without a page. */
+/** Another device, signed in, without a page. */
 export async function otherDevice(who: string): Promise<Device> {
   served ??= await start();
   const other = new Device(served.address);
@@ -315,11 +315,11 @@ export async function otherDevice(who: string): Promise<Device> {
 }
 export const data = (): string => (served as Served).data;
 
-/** Before a test: the clock stands, as the demo's does. */
+/** Before a test: stops the clock at the demo's time. */
 export const setUp = (): void => {
   vi.setSystemTime(NOW);
 };
-/** After a test: nothing of it is left. */
+/** After a test: closes the page, clears the device, stops the server. */
 export async function tearDown(): Promise<void> {
   vi.restoreAllMocks();
   put();
@@ -333,10 +333,10 @@ export async function tearDown(): Promise<void> {
 }
 
 export const address = (): string => location.pathname + location.search;
-/** The record the page shows, as the server has it. */
+/** Fetches the record shown by the page. */
 export const recordHere = (): Promise<any> => there().get(`records/${location.pathname.split("/").at(-1)}`);
 export const title = page.role("heading", undefined, { level: 1 });
-/** The device loses what it held: the browser cleared its storage. */
+/** Clears all storage of the device. */
 export async function forgetDevice(): Promise<void> {
   localStorage.clear();
   sessionStorage.clear();
@@ -350,9 +350,9 @@ export async function forgetDevice(): Promise<void> {
     database.close();
   }
 }
-/** What an address of the server answers to this device. */
+/** Requests an address of the server from this device. */
 export const fetched = (path: string): Promise<Response> => there().fetch(path);
-/** What a link hands over: the file's name, its text, and where it came from. */
+/** Downloads the file of a link: its name, text and address. */
 export async function downloaded(link: Found): Promise<{ name: string; text: string; from: string }> {
   await link.there();
   const from = link.attr("href");
@@ -361,7 +361,7 @@ export async function downloaded(link: Found): Promise<{ name: string; text: str
   const name = answer.headers.get("content-disposition")?.match(/filename="?([^";]+)/)?.[1] ?? link.attr("download");
   return { name, text: await answer.text(), from };
 }
-/** Files that the page makes itself and hands over, in their order. */
+/** Collects files created by the page, in order. */
 export function keptFiles(): { next: () => Promise<{ name: string; text: string }> } {
   const handed: HTMLAnchorElement[] = [];
   vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(function (this: HTMLAnchorElement) {
@@ -377,7 +377,7 @@ export function keptFiles(): { next: () => Promise<{ name: string; text: string 
   };
   return { next };
 }
-/** A finger goes down on a thing, moves and is lifted: places in the drawing's own units. */
+/** Drags an element along places given in the drawing's units. */
 export async function dragged(thing: Found, ...places: [x: number, y: number][]): Promise<void> {
   const one = await thing.there();
   const [first = [0, 0]] = places;

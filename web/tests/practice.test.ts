@@ -1,6 +1,6 @@
 // A trainee at the simulated stand: everything is done by looking and touching, and lands within the tolerance. Every named
 // method of a set-up is done here once.
-import { open, page, signal, there, title, until, visit } from "./page";
+import { dragged, open, page, signal, there, title, until, visit } from "./page";
 import { asked } from "./server";
 import {
   begun,
@@ -48,6 +48,18 @@ it("a bubble is brought in by legs", async () => {
   await legsUntilInRing();
   await finished();
   await page.role("region", "The shortest way").says("leg");
+});
+
+/** A longer leg raises the head above it, and the bubble runs to the high side: towards leg B, at 120°. */
+it("a leg is dragged by its clamp", async () => {
+  await trainee();
+  await begun("bubble-and-leg", 12);
+  await rest();
+  const towardsB = () => bubble().x * Math.sin((120 * Math.PI) / 180) + bubble().y * Math.cos((120 * Math.PI) / 180);
+  const before = towardsB();
+  await dragged(page.css("[data-clamp=B]"), [0, 0], [0, -15], [0, -30]);
+  await rest();
+  expect(towardsB()).toBeGreaterThan(before);
 });
 
 it("a clamp left open slips until it is closed, and a lesson can be failed", async () => {

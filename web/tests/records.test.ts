@@ -1,6 +1,6 @@
 // Records seen through, struck, changed behind the server's back; files that cannot be read.
 import { data, goTo, open, page, reload, there } from "./page";
-import { begin, complete, fresh, sheet } from "./sheet";
+import { goodTest, fresh } from "./sheet";
 import { asked } from "./server";
 
 it("a bad record can be seen through on a tablet", async () => {
@@ -36,9 +36,7 @@ it("a sticking line is held before anything is read", async () => {
 it("a record is struck with its reason and stays", async () => {
   const level = await fresh("Merrow");
   await open();
-  await begin(level);
-  await sheet("1.8851", "1.4020", "1.8852", "1.4021");
-  await complete();
+  await goodTest(level);
   await page.button("Save as found").click();
   await page.button("Something is wrong here").click();
   const dialog = page.role("dialog");
@@ -86,5 +84,3 @@ it("a record changed behind the servers back says so", async () => {
   await page.css("[data-finding]").some();
   await page.css("[data-broken]").counts(0);
 });
-
-// A step back as soon as the page has looked at its address, before anything is drawn.

@@ -1,5 +1,5 @@
-// How wide the page is, and whether it is touched: what the pages ask matchMedia. There is no layout here; what is in view,
-// how large and what lies over it, the browser's walks prove.
+// matchMedia for a given width; narrow pages count as touch screens. There is no layout here: tests/browser checks sizes and
+// what is in view.
 const TOUCHED_BELOW = 1000;
 let wide = 1280;
 const listeners = new Set<() => void>();

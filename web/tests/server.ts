@@ -1,9 +1,9 @@
-// A served demo of a test's own, and devices that ask it: each with its own cookies, and a signal that can go.
+// A test's demo server, and devices with cookies of their own that send requests to it.
 import { inject } from "vitest";
 
 export type Served = { pid: number; address: string; data: string };
 
-/** One question to the parent: a server, or what the simulators know (tests/oracle.py). */
+/** Sends a request to the parent process: a server, or data of the simulators (tests/oracle.py). */
 export async function asked<T = any>(what: string, body: unknown = {}): Promise<T> {
   const answer = await native.fetch(`${inject("parent")}/${what}`, { method: "POST", body: JSON.stringify(body) });
   return (await answer.json()) as T;
@@ -21,10 +21,10 @@ const PEOPLE: Record<string, string> = {
   "Wren Adair": "wren",
 };
 
-/** What one device sends and holds. `refused`: a path that is answered otherwise while it is set. */
+/** A device. `online` false: no signal. `instead`: answers a request in place of the server. */
 export class Device {
   online = true;
-  /** What was asked and is not answered yet: told where a test waits in vain. */
+  /** Requests in progress, for the message of a test that waits in vain. */
   readonly underWay: string[] = [];
   instead: ((request: Request) => Promise<Response> | Response | null) | null = null;
   private cookies = new Map<string, string>();
@@ -53,7 +53,7 @@ export class Device {
     return answer;
   }
 
-  /** The session ends on the server, as when it is too old. */
+  /** Loses the session, as when it has expired. */
   forget(): void {
     this.cookies.delete("sessionid");
   }
@@ -81,7 +81,7 @@ export class Device {
   }
 }
 
-/** The device the page is on from now on. */
+/** Sets the device that sends the page's requests. */
 export function onDevice(device: Device | null): void {
   globalThis.here = device as typeof globalThis.here;
 }

@@ -26,7 +26,6 @@ it("two managers at once lose nothing", async () => {
   await page.text(new RegExp(`Saved for every Tolvan ${name}`)).there();
 });
 
-// The manager keeps everything safe on screen: backup, verify, export, compare, and back to a backup, on a server of its own.
 it("backup verify export compare", async () => {
   await open("/settings/safe-keeping", { who: "Ines Calder" });
   await page.button("Back up now").click();
@@ -52,7 +51,6 @@ it("backup verify export compare", async () => {
   await page.role("dialog").counts(0);
 });
 
-// The firm's words: rod and comma on every screen, the glossary by any name, a check begun from what was found.
 const PLAIN = { staff_word: "staff", decimal_mark: ".", length_unit: "m", angle_unit: "dms" };
 it("a firm of rods and commas", async () => {
   const tag = await fresh("Merrow");

@@ -52,6 +52,13 @@ export async function sheet(...sights: string[]): Promise<void> {
   }
 }
 
+/** A two-peg test of a level without an error, typed to its end. */
+export async function goodTest(tag: string): Promise<void> {
+  await begin(tag);
+  await sheet("1.8851", "1.4020", "1.8852", "1.4021");
+  await complete();
+}
+
 /** The finding answers what stands on the page. */
 export const finding = (grade: string): Promise<unknown> =>
   page.css(`[data-complete=true][data-fresh=true] [data-finding=${grade}]`).some();

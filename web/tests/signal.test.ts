@@ -1,7 +1,7 @@
 // No signal, an ended session, a full or emptied device: nothing typed is lost, and what is saved arrives once.
 import { engine } from "../src/engine/engine";
 import { goTo, open, page, recordHere, reload, signal, there, title, until, withoutCore, forgetDevice } from "./page";
-import { begin, complete, finding, fresh, saved, sheet, switchUser } from "./sheet";
+import { begin, goodTest, complete, finding, fresh, saved, sheet, switchUser } from "./sheet";
 
 it("a session that ends stores what is typed", async () => {
   withoutCore();
@@ -44,9 +44,7 @@ it("a trainee leaves it for the chief who saves it", async () => {
 it("a refused check stays with its reason and opens again", async () => {
   const level = await fresh("Merrow");
   await open();
-  await begin(level);
-  await sheet("1.8851", "1.4020", "1.8852", "1.4021");
-  await complete();
+  await goodTest(level);
   vi.setSystemTime(new Date("2020-01-01T00:00:00Z"));
   await page.button("Save as found").click();
   const refused = page.css("[data-outbox=refused]");
@@ -58,9 +56,7 @@ it("a refused check stays with its reason and opens again", async () => {
 it("while two clocks disagree it waits with the reason", async () => {
   const level = await fresh("Merrow");
   await open();
-  await begin(level);
-  await sheet("1.8851", "1.4020", "1.8852", "1.4021");
-  await complete();
+  await goodTest(level);
   vi.setSystemTime(new Date("2029-01-01T00:00:00Z"));
   await page.button("Save as found").click();
   await page.role("status").with("waiting to be sent").says("one of the two clocks is wrong");
@@ -70,9 +66,7 @@ it("while two clocks disagree it waits with the reason", async () => {
 it("the same id with other content is refused", async () => {
   const level = await fresh("Merrow");
   await open();
-  await begin(level);
-  await sheet("1.8851", "1.4020", "1.8852", "1.4021");
-  await complete();
+  await goodTest(level);
   await page.button("Save as found").click();
   await saved();
   const stored = await recordHere();
@@ -131,9 +125,7 @@ it.each([
   if (kept === "waiting") await until(() => engine.ready);
   const body = { type: "about:blank", title: "Of this id, with other content.", status, code, faults: [] };
   there().instead = ({ url }) => (/\/api\/checks\/[^/]*-/.test(url) ? Response.json(body, { status }) : null);
-  await begin(level);
-  await sheet("1.8851", "1.4020", "1.8852", "1.4021");
-  await complete();
+  await goodTest(level);
   await page.button("Save as found").click();
   if (kept === "waiting") {
     await page.css("[data-waits=waiting]").says("Stored on this device");
@@ -155,9 +147,7 @@ it("a session that ended while away sends after signing in", async () => {
   withoutCore();
   const level = await fresh("Merrow");
   await open();
-  await begin(level);
-  await sheet("1.8851", "1.4020", "1.8852", "1.4021");
-  await complete();
+  await goodTest(level);
   signal(false);
   await page.button("Save as found").click();
   await page.css("[data-outbox=waiting]").there();

@@ -6,7 +6,6 @@ import json
 import socket
 import subprocess
 import sys
-import time
 import zlib
 from pathlib import Path
 from typing import Any
@@ -200,34 +199,29 @@ def test_an_electronic_level_sends_both_figures_five_times_a_second() -> None:
     assert sum(along) / 50 == pytest.approx(level.along_arcsec, abs=2.0)
 
 
-def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
+def port_of(process: subprocess.Popen[str]) -> int:
+    """Return the port a stand-in reports in its next line; the kernel chose it."""
+    assert process.stdout
+    return int(process.stdout.readline().rsplit(" ", 1)[1])
 
 
-def listened(port: int, lines: int) -> bytes:
-    for _ in range(100):
-        try:
-            with socket.create_connection(("127.0.0.1", port), timeout=10) as link:
-                data = b""
-                while data.count(b"\n") < lines:
-                    data += link.recv(4096)
-                return data
-        except ConnectionRefusedError:
-            time.sleep(0.1)
-    raise AssertionError("nobody answers")
+def received(port: int, lines: int) -> bytes:
+    """Return what a port sends, once it is at least so many lines."""
+    with socket.create_connection(("127.0.0.1", port), timeout=10) as link:
+        data = b""
+        while data.count(b"\n") < lines:
+            data += link.recv(4096)
+        return data
 
 
 def test_served_recorded_and_replayed_by_tcp_with_the_link_cut_in_between(tmp_path: Path) -> None:
-    port = free_port()
     command = [
         sys.executable,
         "-m",
         "naveta_practice.serving",
         "serve",
         "--port",
-        str(port),
+        "0",
         "--seed",
         "4",
         "--faster",
@@ -235,7 +229,8 @@ def test_served_recorded_and_replayed_by_tcp_with_the_link_cut_in_between(tmp_pa
     ]
     served = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
     try:
-        first, second = listened(port, 6), listened(port, 60)
+        port = port_of(served)
+        first, second = received(port, 6), received(port, 60)
     finally:
         served.terminate()
         served.wait(timeout=10)
@@ -245,7 +240,7 @@ def test_served_recorded_and_replayed_by_tcp_with_the_link_cut_in_between(tmp_pa
     numbers = [each.seq for each in (*good, *more)]
     assert numbers == list(range(1, numbers[-1] + 1)), "nothing lost, nothing doubled"
     assert (said, said_later) == ([], [])
-    file, again = tmp_path / "field.ndjson", free_port()
+    file = tmp_path / "field.ndjson"
     file.write_bytes(sent(*good))
     command = [
         sys.executable,
@@ -254,13 +249,14 @@ def test_served_recorded_and_replayed_by_tcp_with_the_link_cut_in_between(tmp_pa
         "replay",
         str(file),
         "--port",
-        str(again),
+        "0",
         "--every",
         "0",
     ]
     replayed = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
     try:
-        assert DeviceLines().feed(listened(again, len(good)), 0.0)[0] == good
+        again = port_of(replayed)
+        assert DeviceLines().feed(received(again, len(good)), 0.0)[0] == good
         kept = tmp_path / "recorded.ndjson"
         subprocess.run(
             [sys.executable, "-m", "naveta_practice.serving", "record", str(again), str(kept)], timeout=30, check=True
@@ -273,7 +269,7 @@ def test_served_recorded_and_replayed_by_tcp_with_the_link_cut_in_between(tmp_pa
 
 def test_by_hand_a_shot_for_each_number_and_other_words_are_refused() -> None:
     command = [sys.executable, "-m", "naveta_practice.serving", "serve", "--by-hand", "--seed", "4", "--port"]
-    served = subprocess.Popen([*command, str(free_port())], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+    served = subprocess.Popen([*command, "0"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
     assert served.stdin
     assert served.stdout
     try:

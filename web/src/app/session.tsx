@@ -62,7 +62,7 @@ function useSessionEnd(setEnded: (ended: boolean) => void, leaving: boolean): vo
   useEffect(
     () =>
       whenSignedOut(() => {
-        // Whoever signs out knows: what the page still asks is refused, and that is no session that ended.
+        // While signing out, refused requests of the page do not mean that the session has expired.
         if (leaving) return;
         setEnded(true);
         // What was stored for whoever was here is not for whoever comes next.

@@ -1,4 +1,4 @@
-// Python begun, the core laid where Python looks for it: gives what answers a question.
+// Starts Python with the core; returns the function that answers questions.
 
 type Python = {
   FS: { mkdirTree: (path: string) => void; writeFile: (path: string, bytes: Uint8Array) => void };
@@ -30,7 +30,7 @@ function layDown(python: Python, site: ArrayBuffer): void {
   }
 }
 
-/** Boots the core from its folder `base`; `site` and `snapshot` are files of it. */
+/** Starts the core from its folder `base`; `site` and `snapshot` are files in it. */
 export async function bootCore(
   load: Load,
   base: string,

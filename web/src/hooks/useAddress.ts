@@ -1,11 +1,11 @@
-// The parameters of the address, changed from what the address is now: two changes before the page is drawn again, as on a
-// slow device, lose nothing.
+// Search parameters of the address. Changes start from the current address, not from the last render: two changes before the
+// next render, as on a slow device, are both kept.
 import { useCallback } from "react";
 import { useSearchParams } from "react-router";
 
 type Change = (now: URLSearchParams) => URLSearchParams;
 
-/** `replace`: the step before stays where a step back leads to. */
+/** `replace`: whether the change replaces the current entry of the browser's history. */
 export function useAddress(): [URLSearchParams, (change: Change, replace?: boolean) => void] {
   const [params, setParams] = useSearchParams();
   const set = useCallback(
