@@ -8,17 +8,21 @@ from __future__ import annotations
 
 import json
 import os
+import re
 import shutil
 import subprocess
 import sys
 import tempfile
 import threading
 import time
+from dataclasses import dataclass
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
 VENV = ROOT / ".venv/bin"
 FREE_BYTES = 2_000_000_000
+MAX_NAMED = 20
+"""Most lines that name what failed, beneath the table."""
 MAX_S = {"test": 480, "test-all": 7_200}
 """Target for the whole run on two idle processors."""
 
@@ -61,29 +65,51 @@ def troubles() -> list[str]:
     return found
 
 
+@dataclass(frozen=True)
+class Took:
+    """Seconds of a stage by the clock and of processors; `failed`: None, or the lines that name what failed."""
+
+    name: str
+    seconds: float
+    processors_s: float
+    failed: list[str] | None
+
+
+def failures(text: str) -> list[str]:
+    """Return the lines of a stage's output that name its failed tests; without such lines, its last ten lines."""
+    plain = re.sub(r"\x1b\[[0-9;]*m", "", text).splitlines()
+    named = [line.strip() for line in plain if re.match(r"(FAILED|ERROR) |\s*(FAIL|AssertionError|Error:) ?", line)]
+    return named[:MAX_NAMED] or plain[-10:]
+
+
 class Lane(threading.Thread):
     """Runs stages one after the other; prints the output of each when it ends."""
 
     def __init__(self, stages: list[Stage], environment: dict[str, str], words: dict[str, str]) -> None:
         super().__init__()
         self.stages, self.environment, self.words = stages, environment, words
-        self.took: list[tuple[str, float, bool]] = []
+        self.took: list[Took] = []
 
     def run(self) -> None:
         for name, command in self.stages:
             begun = time.monotonic()
-            ended = subprocess.run(
-                command.format(**self.words), shell=True, cwd=ROOT, env=self.environment, capture_output=True, text=True,
-                check=False,
-            )  # fmt: skip
-            self.took.append((name, time.monotonic() - begun, ended.returncode == 0))
-            print(f"\n== {name}\n{ended.stdout}{ended.stderr}", flush=True)
-            if ended.returncode:
+            with tempfile.TemporaryFile("w+", encoding="utf-8", errors="replace") as said:
+                process = subprocess.Popen(
+                    command.format(**self.words), shell=True, cwd=ROOT, env=self.environment, stdout=said, stderr=said
+                )
+                _, status, used = os.wait4(process.pid, 0)
+                said.seek(0)
+                text = said.read()
+            good = os.waitstatus_to_exitcode(status) == 0
+            print(f"\n== {name}\n{text}", flush=True)
+            seconds = time.monotonic() - begun
+            self.took.append(Took(name, seconds, used.ru_utime + used.ru_stime, None if good else failures(text)))
+            if not good:
                 return
 
     @property
     def passed(self) -> bool:
-        return len(self.took) == len(self.stages) and all(good for _, _, good in self.took)
+        return len(self.took) == len(self.stages) and all(took.failed is None for took in self.took)
 
 
 def main() -> None:
@@ -107,8 +133,12 @@ def main() -> None:
             lanes.append(Lane([*LAST, *(SLOW if everything else [])], environment, words))
             lanes[-1].run()
     whole = time.monotonic() - begun
-    for name, seconds, good in [row for lane in lanes for row in lane.took]:
-        print(f"{name:34}{seconds:7.0f} s   {'' if good else 'FAILED'}")
+    print(f"\n{'':34}{'clock':>8} {'processors':>13}")
+    for took in [row for lane in lanes for row in lane.took]:
+        print(
+            f"{took.name:34}{took.seconds:7.0f} s {took.processors_s:11.0f} s {'' if took.failed is None else '  FAILED'}"
+        )
+        print("".join(f"    {line[:200]}\n" for line in took.failed or []), end="")
     most = MAX_S["test-all" if everything else "test"]
     print(f"{'the whole':34}{whole:7.0f} s   aim {most} s on two quiet processors")
     sys.exit(0 if all(lane.passed for lane in lanes) else 1)

@@ -38,6 +38,8 @@ export default tseslint.config(
       ],
     },
   },
+  // A print left behind from looking for a fault.
+  { files: ["tests/**"], rules: { "no-console": "error" } },
   // What the served demo answers is held against the page, not typed again.
   { files: ["tests/**"], rules: { "@typescript-eslint/no-explicit-any": "off" } },
   // Laid out an attribute a line, markup is longer than what it says.

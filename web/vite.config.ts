@@ -98,7 +98,7 @@ export default defineConfig(({ mode }) => ({
           environment: "./tests/environment.ts",
           globalSetup: ["tests/global.ts"],
           setupFiles: ["tests/setup.ts"],
-          testTimeout: 60_000,
+          testTimeout: 120_000,
           server: { deps: { external: [/pyodide\.mjs/] } },
           env: { NODE_ENV: "production" },
           isolate: false,

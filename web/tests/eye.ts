@@ -93,15 +93,6 @@ async function nearer(within: number): Promise<void> {
   const target: Found = page.label("Target, through the telescope").css("[tabindex]").last();
   for (let tries = 0; tries < 8 && farthest() >= within; tries += 1) {
     const [x, y] = offHairs();
-    console.log(
-      "OFF",
-      tries,
-      x,
-      y,
-      page.css("[data-looking]").attr("data-fresh"),
-      page.button(/^Turn over/).words,
-      circle("hz"),
-    );
     await dragged(target, [MIDDLE + x, MIDDLE + y], [MIDDLE, MIDDLE]);
     await until(() => Math.hypot(offHairs()[0] - x, offHairs()[1] - y) > 1);
     await settled();

@@ -3,7 +3,7 @@ import "fake-indexeddb/auto";
 import { webcrypto } from "node:crypto";
 import { configure } from "@testing-library/dom";
 import { DELAYS, type Delay } from "../src/timers";
-import { CoreWorker } from "./core";
+import { CoreWorker, core } from "./core";
 import { setUp, tearDown } from "./page";
 import { matchMedia } from "./screen";
 
@@ -86,5 +86,7 @@ configure({ asyncUtilTimeout: 10_000, eventWrapper: (run) => run(), asyncWrapper
 // Pages draw as in a browser, when React sees fit; what a test looks at it waits for.
 Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: false });
 
+// Its start is not part of any test's ten seconds.
+beforeAll(core, 90_000);
 beforeEach(setUp);
 afterEach(tearDown);
