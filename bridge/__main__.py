@@ -26,7 +26,7 @@ from .sources import SerialPort, Tcp, source_of
 
 PORT = 4190
 THIS_MACHINE = re.compile(r"https?://(localhost|127\.0\.0\.1|\[::1\])(:\d+)?")
-MOST_AT_ONCE = 200
+MAX_AT_ONCE = 200
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -80,7 +80,7 @@ async def _send_all(browser: ServerConnection, lines: Lines) -> None:
     await browser.send(json.dumps({"run": lines.run, "last": sent, "sources": reported}))
     while True:
         changed = lines.changed
-        more = lines.after(sent)[:MOST_AT_ONCE]
+        more = lines.after(sent)[:MAX_AT_ONCE]
         if lines.sources != reported:
             reported = dict(lines.sources)
             await browser.send(json.dumps({"sources": reported}))

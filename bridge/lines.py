@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 KEPT = 2000
 """So many lines are kept: a browser that was away for less is given all it missed."""
-MOST_BYTES = 1000
+MAX_BYTES = 1000
 """A line that does not end by then is passed on as it is, so that it can be said what came."""
 
 
@@ -30,7 +30,7 @@ class Lines:
             del self.kept[next(iter(self.kept))]
         self._tell()
 
-    def source(self, name: str, there: bool) -> None:
+    def source(self, name: str, *, there: bool) -> None:
         """A source came or went."""
         if self.sources.get(name) != there:
             self.sources[name] = there
@@ -56,6 +56,6 @@ class Cutter:
     def cut(self, data: bytes) -> list[str]:
         """The lines that are whole now, without their ends."""
         *whole, self.rest = (self.rest + data).split(b"\n")
-        if len(self.rest) > MOST_BYTES:
+        if len(self.rest) > MAX_BYTES:
             whole, self.rest = [*whole, self.rest], b""
-        return [line[: MOST_BYTES + 1].decode("utf-8", "replace") for line in whole if line.strip()]
+        return [line[: MAX_BYTES + 1].decode("utf-8", "replace") for line in whole if line.strip()]

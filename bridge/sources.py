@@ -10,7 +10,7 @@ import serial
 
 from .lines import Cutter, Lines
 
-AGAIN_S, AGAIN_MOST_S = 0.2, 2.0
+AGAIN_S, MAX_AGAIN_S = 0.2, 2.0
 """So long is waited before a source that went away is tried again: twice as long each time, up to the second."""
 BAUD = 9600
 
@@ -28,16 +28,16 @@ class Tcp:
         while True:
             with contextlib.suppress(OSError):
                 reader, writer = await asyncio.open_connection(self.host, self.port)
-                lines.source(name, True)
+                lines.source(name, there=True)
                 wait_s = AGAIN_S
                 cutter = Cutter()
                 while data := await reader.read(4096):
                     for line in cutter.cut(data):
                         lines.add(line)
                 writer.close()
-            lines.source(name, False)
+            lines.source(name, there=False)
             await asyncio.sleep(wait_s)
-            wait_s = min(2 * wait_s, AGAIN_MOST_S)
+            wait_s = min(2 * wait_s, MAX_AGAIN_S)
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +54,7 @@ class SerialPort:
             with contextlib.suppress(serial.SerialException, OSError):
                 port = await asyncio.to_thread(serial.Serial, self.path, self.baud, timeout=0.2)
                 try:
-                    lines.source(name, True)
+                    lines.source(name, there=True)
                     wait_s = AGAIN_S
                     cutter = Cutter()
                     while True:
@@ -62,9 +62,9 @@ class SerialPort:
                             lines.add(line)
                 finally:
                     port.close()
-            lines.source(name, False)
+            lines.source(name, there=False)
             await asyncio.sleep(wait_s)
-            wait_s = min(2 * wait_s, AGAIN_MOST_S)
+            wait_s = min(2 * wait_s, MAX_AGAIN_S)
 
 
 def _waiting(port: serial.Serial) -> bytes:

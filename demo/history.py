@@ -5,7 +5,7 @@ from __future__ import annotations
 import random
 import uuid
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from datetime import date, datetime, time, timedelta
 from typing import Any
 
@@ -158,7 +158,7 @@ def _write(level: Level, people: dict[str, Person], model: int) -> None:
         instrument = add_instrument(
             actor=people["ines"], tag=level.tag, model=model, serial=level.serial, place=level.place, crew=level.crew
         )
-    writer = _Writer(level, instrument, people["ines"], chief, rng, clock.today())
+    writer = _Writer(level, instrument, people["ines"], chief=chief, rng=rng, today=clock.today())
     for moment in sorted([*_moments(level, rng), *_beside(level)], key=lambda entry: entry.at):
         with clock.frozen_now(moment.at):
             writer.write(moment)
@@ -209,6 +209,7 @@ class _Writer:
     level: Level
     instrument: Instrument
     manager: Person
+    _: KW_ONLY
     chief: Person
     rng: random.Random
     today: date

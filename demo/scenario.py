@@ -6,7 +6,7 @@ Days are counted back from today, so that two years of history end this morning.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 
 FIRM_NAME = "Sorrel & Quay"
 PEOPLE = (
@@ -55,6 +55,7 @@ class Level:
     tag: str
     model: str
     serial: str
+    _: KW_ONLY
     crew: str | None
     place: str
     error: Callable[[float], float]
@@ -94,28 +95,48 @@ LEVELS = (
         "LV-02",
         "Merrow",
         "40217",
-        "Bramble",
-        "",
-        stepped((730, 14.0), (431, 1.4)),
+        crew="Bramble",
+        place="",
+        error=stepped((730, 14.0), (431, 1.4)),
         adjusted_days=(431,),
         last_check_days=18,
     ),
-    Level("LV-03", "Merrow", "40219", None, "Yard shelf 1", steady(-2.6), last_check_days=41, out_every_days=16),
-    Level("LV-05", "Merrow", "40388", "Thrift", "", drifting(8.2, 3.6), last_check_days=12),
+    Level(
+        "LV-03",
+        "Merrow",
+        "40219",
+        crew=None,
+        place="Yard shelf 1",
+        error=steady(-2.6),
+        last_check_days=41,
+        out_every_days=16,
+    ),
+    Level("LV-05", "Merrow", "40388", crew="Thrift", place="", error=drifting(8.2, 3.6), last_check_days=12),
     Level(
         "LV-07",
         "Merrow",
         "41002",
-        None,
-        "Yard shelf 3",
-        stepped((730, -3.1), (298, 31.0), (297, 1.9), (1, 24.0)),
+        crew=None,
+        place="Yard shelf 3",
+        error=stepped((730, -3.1), (298, 31.0), (297, 1.9), (1, 24.0)),
         knocks=((298, "slid off the tailgate in its case"), (1, "caught by the excavator's bucket at the flood wall")),
         adjusted_days=(297,),
         last_check_days=21,
         bad_this_morning=True,
     ),
-    Level("LV-09", "Skerrow", "70055", None, "Yard shelf 2", steady(0.8), last_check_days=9, out_every_days=21),
-    Level("LV-11", "Merrow", "42650", None, "Yard shelf 3", steady(5.5), since_days=3, last_check_days=0),
+    Level(
+        "LV-09",
+        "Skerrow",
+        "70055",
+        crew=None,
+        place="Yard shelf 2",
+        error=steady(0.8),
+        last_check_days=9,
+        out_every_days=21,
+    ),
+    Level(
+        "LV-11", "Merrow", "42650", crew=None, place="Yard shelf 3", error=steady(5.5), since_days=3, last_check_days=0
+    ),
 )
 
 POINTS = """\

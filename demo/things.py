@@ -6,7 +6,7 @@ Every thing's life is a list of checks with the true error by days before today.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from typing import Any
 
 Data = dict[str, Any]
@@ -108,6 +108,7 @@ class Thing:
     tag: str
     model: str
     serial: str
+    _: KW_ONLY
     crew: str | None
     place: str
     checks: tuple[Checked, ...] = ()
@@ -148,9 +149,9 @@ THINGS = (
         "TS-01",
         "Tessaly",
         "88014",
-        None,
-        "Yard shelf 5",
-        (
+        crew=None,
+        place="Yard shelf 5",
+        checks=(
             VIAL,
             Checked(
                 "dual-axis-level",
@@ -169,9 +170,9 @@ THINGS = (
         "TS-03",
         "Tessaly",
         "88092",
-        "Bramble",
-        "",
-        (
+        crew="Bramble",
+        place="",
+        checks=(
             VIAL,
             Checked("dual-axis-level", 28, 20, index_with_warmth),
             Checked("plummet", 84, 48, same(offset_mm=(0.3, 0.35), laser=True, height=1.6, noise=0.6)),
@@ -184,9 +185,9 @@ THINGS = (
         "TD-01",
         "Aldreth",
         "5530",
-        "Thrift",
-        "",
-        (
+        crew="Thrift",
+        place="",
+        checks=(
             VIAL,
             Checked("plate-vial", 28, 16, same(rest_div=-1.2, sensitivity=30, noise=0.8)),
             Checked("plummet", 84, 37, same(offset_mm=(0.1, -0.15), height=1.62, noise=0.8)),
@@ -198,23 +199,30 @@ THINGS = (
             ),
         ),
     ),
-    Thing("TB-04", "Brask", "311", "Bramble", "", (Checked("plummet", 84, 26, base_plummet(0.1, 0.1, 0.5), THIRDS),)),
+    Thing(
+        "TB-04",
+        "Brask",
+        "311",
+        crew="Bramble",
+        place="",
+        checks=(Checked("plummet", 84, 26, base_plummet(0.1, 0.1, 0.5), THIRDS),),
+    ),
     Thing(
         "TB-11",
         "Brask",
         "318",
-        None,
-        "Yard shelf 4",
-        (Checked("plummet", 84, 19, base_plummet(0.2, -0.1, 4.5), THIRDS),),
+        crew=None,
+        place="Yard shelf 4",
+        checks=(Checked("plummet", 84, 19, base_plummet(0.2, -0.1, 4.5), THIRDS),),
     ),
     *(
         Thing(
             f"TR-0{i}",
             "Strand",
             f"W{i}",
-            crew,
-            place,
-            (Checked("tripod", 168, last, same(twist_arcsec=twist, set_arcsec=kept, rounds=6)),),
+            crew=crew,
+            place=place,
+            checks=(Checked("tripod", 168, last, same(twist_arcsec=twist, set_arcsec=kept, rounds=6)),),
         )
         for i, crew, place, last, twist, kept in (
             (1, "Bramble", "", 40, 12.0, 0.5),
@@ -229,17 +237,17 @@ THINGS = (
         "PO-01",
         "Reed",
         "P11",
-        "Bramble",
-        "",
-        (Checked("pole-vial", 28, 11, same(error_mm=(0.05, 0.0), headings=FOUR * 2, noise=0.5)),),
+        crew="Bramble",
+        place="",
+        checks=(Checked("pole-vial", 28, 11, same(error_mm=(0.05, 0.0), headings=FOUR * 2, noise=0.5)),),
     ),
     Thing(
         "PO-02",
         "Reed",
         "P12",
-        "Thrift",
-        "",
-        (
+        crew="Thrift",
+        place="",
+        checks=(
             Checked(
                 "pole-vial",
                 28,
@@ -256,9 +264,9 @@ THINGS = (
         "ST-01",
         "Tally",
         "T2",
-        None,
-        "Yard rack",
-        (
+        crew=None,
+        place="Yard rack",
+        checks=(
             Checked(
                 "staff",
                 330,
@@ -272,9 +280,9 @@ THINGS = (
         "ST-02",
         "Tally",
         "T3",
-        "Thrift",
-        "",
-        (
+        crew="Thrift",
+        place="",
+        checks=(
             Checked(
                 "staff",
                 330,
@@ -288,8 +296,8 @@ THINGS = (
         "TA-01",
         "Ribbon",
         "30-7",
-        None,
-        "Yard rack",
-        (Checked("tape", 330, 122, same(scale_ppm=160.0, zero_mm=0.2, temperature_c=9.0)),),
+        crew=None,
+        place="Yard rack",
+        checks=(Checked("tape", 330, 122, same(scale_ppm=160.0, zero_mm=0.2, temperature_c=9.0)),),
     ),
 )

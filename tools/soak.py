@@ -23,7 +23,7 @@ from naveta_core.devices import arrive
 from naveta_core.devices.lines import DeviceLine, written_line
 
 MINUTES = float(sys.argv[1]) if len(sys.argv) > 1 else 10.0
-A_SECOND, KEPT, CUT_EVERY_S, MOST_GROWN_MB = 50, 200, 60.0, 20.0
+A_SECOND, KEPT, CUT_EVERY_S, MAX_GROWN_MB = 50, 200, 60.0, 20.0
 
 
 class Device:
@@ -131,7 +131,7 @@ async def soak() -> int:
     print(
         f"messages: {sorted(set(browser.messages)) or 'nothing'}; the bridge holds {first:.1f} MB, later {grown:+.1f} MB"
     )
-    return 0 if whole and grown < MOST_GROWN_MB else 1
+    return 0 if whole and grown < MAX_GROWN_MB else 1
 
 
 if __name__ == "__main__":

@@ -149,8 +149,8 @@ def _angle(given: Given) -> Budget:
         parts.append(Part("levelling", given.tilt_arcsec * math.tan(abs(steep)) / math.sqrt(2.0)))
     if not given.both_faces:
         # The reference is taken to be level: there c turns the direction by c, at the point by c/sin z.
-        parts.append(Part("collimation", given.collimation_arcsec * (1.0 / math.cos(steep) - 1.0), True))
-        parts.append(Part("tilting-axis", given.tilting_axis_arcsec * math.tan(steep), True))
+        parts.append(Part("collimation", given.collimation_arcsec * (1.0 / math.cos(steep) - 1.0), systematic=True))
+        parts.append(Part("tilting-axis", given.tilting_axis_arcsec * math.tan(steep), systematic=True))
     return Budget("angle", tuple(parts))
 
 
@@ -164,7 +164,7 @@ def _position(given: Given, angle: Budget) -> Budget:
     systematic = [Part(part.name, kept[part.name], part.systematic) for part in angle.parts if part.name in kept]
     if not given.both_faces:
         side = math.copysign(1.0, math.fsum(entry.value for entry in systematic if entry.systematic))
-        systematic.append(Part("index", side * abs(given.index_arcsec) * along, True))
+        systematic.append(Part("index", side * abs(given.index_arcsec) * along, systematic=True))
     # The stand's own miss moves the point and turns it about the stand, by what the reference shows of it: with
     # σ a coordinate and a = fore/back the two together make σ²(2 + a² − 2a·cos β).
     a, beta = level_m(given) / given.back_m, math.radians(given.angle_deg)
@@ -197,7 +197,7 @@ def _height(given: Given) -> Budget:
     if not given.compensated:
         parts.append(Part("levelling", given.tilt_arcsec * across / math.sqrt(2.0)))
     if not given.both_faces:
-        parts.append(Part("index", -given.index_arcsec * across, True))
+        parts.append(Part("index", -given.index_arcsec * across, systematic=True))
     return Budget("height", tuple(parts))
 
 
@@ -206,7 +206,7 @@ def _levelled(given: Given) -> Budget:
     return Budget(
         "height",
         (
-            Part("line-of-sight", given.line_of_sight_arcsec / RHO * given.imbalance_m * 1000.0, True),
+            Part("line-of-sight", given.line_of_sight_arcsec / RHO * given.imbalance_m * 1000.0, systematic=True),
             Part("staffs", given.staff_mm * math.sqrt(2.0)),
             Part(
                 "refraction",
@@ -215,7 +215,7 @@ def _levelled(given: Given) -> Budget:
             Part(
                 "curvature",
                 (1.0 - REFRACTION) * unequal_squares(given) / (2.0 * EARTH_RADIUS_M) * 1000.0,
-                True,
+                systematic=True,
             ),
         ),
     )

@@ -13,7 +13,7 @@ from collections.abc import Iterable
 from dataclasses import asdict, dataclass
 from typing import Any
 
-MOST_FAULTS = 50
+MAX_FAULTS = 50
 GIVEN_LENGTH = 80
 
 
@@ -111,7 +111,7 @@ class Refused(NavetaError, ValueError):
     """A document with faults: all of them at once, at most 50."""
 
     def __init__(self, faults: Iterable[Fault]) -> None:
-        self.faults = tuple(faults)[:MOST_FAULTS]
+        self.faults = tuple(faults)[:MAX_FAULTS]
         super().__init__("; ".join(str(f) for f in self.faults))
 
 

@@ -46,7 +46,7 @@ from .stand import Stand, Three, advanced, begun, plain
 
 Data = dict[str, Any]
 T = TypeVar("T", bound=Part)
-MOST_MOVES = 40
+MAX_MOVES = 40
 
 
 class StandState(Part):
@@ -78,8 +78,8 @@ class StandState(Part):
         """The same as the mechanism takes it."""
         rest = self.model_dump(include=STAND_FIELDS)
         state = State(
-            self.feet, self.legs, Pose(self.at, self.turn), situation.start.mark, self.slide, self.tribrach_turn_deg,
-            self.screws, self.heading_deg,
+            self.feet, self.legs, Pose(self.at, self.turn), mark=situation.start.mark, slide=self.slide, tribrach_turn_deg=self.tribrach_turn_deg,
+            screws=self.screws, heading_deg=self.heading_deg,
         )  # fmt: skip
         return Stand(state, **rest)
 
@@ -97,7 +97,7 @@ class StepQuestion(Part):
     lesson: str
     seed: int
     state: StandState | None = None
-    moves: list[Move] = Field(default=[], max_length=MOST_MOVES)
+    moves: list[Move] = Field(default=[], max_length=MAX_MOVES)
     seconds: Figure = 0.0
 
 

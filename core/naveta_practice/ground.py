@@ -32,7 +32,7 @@ GROUNDS: dict[GroundName, Ground] = {
 }
 
 
-def sinks_mm(ground: Ground, pressed: bool, sunk_mm: float, seconds: float) -> float:
+def sinks_mm(ground: Ground, *, pressed: bool, sunk_mm: float, seconds: float) -> float:
     """How much further a foot sinks within some seconds, millimetres. sunk_mm: how far it has sunk since it was set down
     or pressed in."""
     left = max(0.0, (ground.pressed_mm if pressed else ground.loose_mm) - sunk_mm)

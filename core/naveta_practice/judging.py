@@ -23,7 +23,7 @@ STAGES = {
     "screws": "Foot screws", "slide": "Sliding", "heading": "Turning round",
 }  # fmt: skip
 OTHER = "Looking"
-MOST_GESTURES = 3000
+MAX_GESTURES = 3000
 PAST_THE_MIDDLE, WORTH_ARCSEC = 0.35, 60.0
 """A turn is past the middle when more than this share of the tilt stands on the other side; below so much nobody sees it."""
 WORSE = 1.1
@@ -68,7 +68,7 @@ def judge(lesson_name: str, seed: int, gestures: Sequence[Gesture], seconds: flo
     return Judged(
         lesson=lesson.name,
         passed=passed,
-        headline=_headline(lesson, passed, off_mm, tilt_arcsec),
+        headline=_headline(lesson, passed=passed, off_mm=off_mm, tilt_arcsec=tilt_arcsec),
         seconds=seconds,
         off_mm=off_mm,
         tilt_arcsec=tilt_arcsec,
@@ -76,15 +76,15 @@ def judge(lesson_name: str, seed: int, gestures: Sequence[Gesture], seconds: flo
         measure_text=_measure_text(lesson, measure),
         stages=_stages(course, seconds),
         habits=[habit for _, habit, _ in habits],
-        otherwise=_otherwise(habits, passed),
+        otherwise=_otherwise(habits, passed=passed),
         start=ShortStep(text="As it stood", axis_mm=seen.axis_mm, tilt_arcsec=seen.tilt_arcsec),
         shortest=list(shortest_way(lesson.name, seed)),
     )
 
 
 def _refuse_unlikely(gestures: Sequence[Gesture], seconds: float) -> None:
-    if len(gestures) > MOST_GESTURES:
-        text = f"at most {MOST_GESTURES} gestures"
+    if len(gestures) > MAX_GESTURES:
+        text = f"at most {MAX_GESTURES} gestures"
         raise Refused([Fault("gestures", "the gestures", str(len(gestures)), text)])
     times = [0.0, *(gesture.seconds for gesture in gestures), seconds]
     for i, (one, other) in enumerate(pairwise(times)):
@@ -98,7 +98,7 @@ def _good(lesson: Lesson, off_mm: float, tilt_arcsec: float) -> bool:
     return level and (lesson.within_mm is None or off_mm <= lesson.within_mm)
 
 
-def _headline(lesson: Lesson, passed: bool, off_mm: float, tilt_arcsec: float) -> str:
+def _headline(lesson: Lesson, *, passed: bool, off_mm: float, tilt_arcsec: float) -> str:
     parts = [f"axis {_tilt_words(tilt_arcsec)} out of plumb"]
     if lesson.within_mm is not None:
         parts.append(f"{off_mm:.1f} mm off the mark")
@@ -251,7 +251,7 @@ def _of_looking(course: _Course, off_mm: float) -> list[Habit]:
     return found
 
 
-def _otherwise(habits: Sequence[Habit], passed: bool) -> str:
+def _otherwise(habits: Sequence[Habit], *, passed: bool) -> str:
     """The one thing to do otherwise."""
     if habits:
         return habits[0][2]

@@ -134,7 +134,7 @@ def _instrument(rng: random.Random, kind: str, tag: str, needs: JobNeeds) -> Cho
     since = rng.randint(1, 9)
     events = [EventRecord(happened, _ago(since))] if happened else []
     today = NOW.date()
-    found = checks_due(stated, records, events, today, planned=())
+    found = checks_due(stated, records, events, today=today, planned=())
     candidate = Candidate(
         tag=tag,
         model="",

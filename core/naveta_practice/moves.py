@@ -10,7 +10,7 @@ from pydantic import Field
 
 from naveta_core.documents.envelope import Part
 from naveta_core.geometry import add
-from naveta_core.setup.context import LEAST_SPACING_M
+from naveta_core.setup.context import MIN_SPACING_M
 from naveta_core.setup.equipment import MM
 from naveta_core.setup.mechanism import OutOfReachError, State, held, move_leg, slide, turn_screw, turn_to
 from naveta_core.setup.tripod import LEGS, CannotStandError
@@ -43,7 +43,7 @@ LASER_S = 60.0
 """A laser plummet switches itself off after this time."""
 PRESS_OF = {False: 1.0, True: 0.05}
 """A foot that was pressed in already goes in almost no further."""
-MOST_TURNS = 8.0
+MAX_TURNS = 8.0
 
 
 class Move(Part):
@@ -55,7 +55,7 @@ class Move(Part):
     right_mm: Annotated[Figure, Field(ge=-1000, le=1000)] = 0.0
     away_mm: Annotated[Figure, Field(ge=-1000, le=1000)] = 0.0
     turn_deg: Annotated[Figure, Field(ge=-360, le=360)] = 0.0
-    turns: dict[Literal["1", "2", "3", "4"], Annotated[Figure, Field(ge=-MOST_TURNS, le=MOST_TURNS)]] = {}
+    turns: dict[Literal["1", "2", "3", "4"], Annotated[Figure, Field(ge=-MAX_TURNS, le=MAX_TURNS)]] = {}
     share: Annotated[Figure, Field(ge=0, le=1)] = 0.0
     """Of the plummet's focus, from one stop to the other."""
 
@@ -108,12 +108,12 @@ def _foot(situation: Situation, stand: Stand, move: Move) -> Stand:
     rise = rise_m(situation.slope_deg, right, away) + stand.sunk_mm[at] * MM + stand.hole_mm[at] * MM
     feet[at] = add(feet[at], (right, away, rise))
     others = [foot for i, foot in enumerate(feet) if i != at]
-    if min(math.dist(feet[at][:2], other[:2]) for other in others) < LEAST_SPACING_M:
+    if min(math.dist(feet[at][:2], other[:2]) for other in others) < MIN_SPACING_M:
         raise OutOfReachError("two feet would stand too near to each other")
     state = held(situation.equipment, stand.state, feet=(feet[0], feet[1], feet[2]))
     _within_reach(state)
     return stand.with_state(
-        state, pressed=_put(stand.pressed, at, False), sunk_mm=_put(stand.sunk_mm, at, 0.0),
+        state, pressed=_put(stand.pressed, at, value=False), sunk_mm=_put(stand.sunk_mm, at, 0.0),
         hole_mm=_put(stand.hole_mm, at, 0.0),
     )  # fmt: skip
 
@@ -140,7 +140,7 @@ def _press(situation: Situation, stand: Stand, move: Move) -> Stand:
     state = held(situation.equipment, stand.state, feet=(feet[0], feet[1], feet[2]))
     _within_reach(state)
     return stand.with_state(
-        state, pressed=_put(stand.pressed, at, True), sunk_mm=_put(stand.sunk_mm, at, 0.0),
+        state, pressed=_put(stand.pressed, at, value=True), sunk_mm=_put(stand.sunk_mm, at, 0.0),
         hole_mm=_put(stand.hole_mm, at, stand.hole_mm[at] + stand.sunk_mm[at] + depth),
     )  # fmt: skip
 

@@ -18,7 +18,7 @@ from .stand import begun
 
 NEAR_MM = 8.0
 """Nearer than this nobody carries a tripod again: the rest is slid."""
-LEAST_SLIDE_MM = 0.5
+MIN_SLIDE_MM = 0.5
 ENOUGH_ARCSEC = 1.0
 ROUGH_ARCSEC = 300.0
 """Less than this is left to the foot screws."""
@@ -44,7 +44,7 @@ def _steps(situation: Situation) -> Iterator[ShortStep]:
             steps, state = _until_level(situation, carry)
     yield from steps
     off = _axis(situation, state)
-    if "slide" in can and math.hypot(*off) > LEAST_SLIDE_MM:
+    if "slide" in can and math.hypot(*off) > MIN_SLIDE_MM:
         state = slide(equipment, state, -off[0], -off[1])
         yield _step(situation, state, f"Slide the tribrach {math.hypot(*off):.0f} mm, without turning it.")
 

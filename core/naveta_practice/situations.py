@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from functools import lru_cache
 
 from naveta_core.errors import Fault, Refused, quote
@@ -20,7 +20,7 @@ from .lessons import BY_NAME, Lesson
 DOWNHILL_DEG = 180.0
 """The person stands below, two feet towards them."""
 HEIGHT_M = 1.45
-MOST_SEED = 999_999
+MAX_SEED = 999_999
 FOUR = (45.0, 135.0, 225.0, 315.0)
 
 
@@ -31,6 +31,7 @@ class Situation:
     lesson: Lesson
     seed: int
     equipment: Equipment
+    _: KW_ONLY
     ground: Ground
     slope_deg: float
     wind_mm: float
@@ -43,8 +44,8 @@ def refuse_unknown(lesson: str, seed: int, known: Iterable[str]) -> None:
     """Raises Refused for a lesson or a number that is none."""
     if lesson not in known:
         raise Refused([Fault("lesson", "the lesson", quote(lesson), "one of " + ", ".join(known))])
-    if not 0 <= seed <= MOST_SEED:
-        raise Refused([Fault("seed", "the number of the situation", str(seed), f"0 to {MOST_SEED}")])
+    if not 0 <= seed <= MAX_SEED:
+        raise Refused([Fault("seed", "the number of the situation", str(seed), f"0 to {MAX_SEED}")])
 
 
 @lru_cache(maxsize=64)
@@ -57,7 +58,9 @@ def situation_of(lesson_name: str, seed: int) -> Situation:
     equipment = _equipment(lesson, rng)
     start = _start(lesson, equipment, slope, rng)
     wind = rng.uniform(3.0, 7.0) if lesson.wind else 0.0
-    return Situation(lesson, seed, equipment, ground, slope, wind, rng.uniform(4.0, 7.0), start)
+    return Situation(
+        lesson, seed, equipment, ground=ground, slope_deg=slope, wind_mm=wind, gust_s=rng.uniform(4.0, 7.0), start=start
+    )
 
 
 def _equipment(lesson: Lesson, rng: random.Random) -> Equipment:

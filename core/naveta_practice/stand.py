@@ -26,9 +26,9 @@ SLIPS_M_S = 0.08
 LEVEL_LOST_AFTER_S = 4.0
 """So long out of its range and the electronic level switches off; it comes back at once within range."""
 GRAVITY = 9.81
-LEAST_SINK_MM = 0.002
-MOST_STEP_S = 0.25
-MOST_LEAN_DEG = 12.0
+MIN_SINK_MM = 0.002
+MAX_STEP_S = 0.25
+MAX_LEAN_DEG = 12.0
 """A head that is tilted further takes the tripod with it."""
 
 
@@ -56,7 +56,7 @@ class Stand:
 
 def falls_over(state: State) -> bool:
     """Whether the head is tilted so far that the tripod would not stand."""
-    return state.pose.normal[2] < math.cos(math.radians(MOST_LEAN_DEG))
+    return state.pose.normal[2] < math.cos(math.radians(MAX_LEAN_DEG))
 
 
 def begun(situation: Situation) -> Stand:
@@ -71,7 +71,7 @@ def begun(situation: Situation) -> Stand:
 
 def advanced(situation: Situation, stand: Stand, seconds: float) -> Stand:
     """The stand some seconds later, at most a quarter of a second at once."""
-    step = min(max(seconds, 0.0), MOST_STEP_S)
+    step = min(max(seconds, 0.0), MAX_STEP_S)
     stand = _slipped(situation, _sunk(situation, stand, step), step)
     seen = see(situation.equipment, stand.state)
     lost = stand.lost_since_s
@@ -97,8 +97,10 @@ def _bubble(seen: InstrumentView) -> Plane:
 def _sunk(situation: Situation, stand: Stand, step: float) -> Stand:
     """Feet sunk further; what is too little to see is left for later."""
     ground = situation.ground
-    each = [sinks_mm(ground, p, s, step) for p, s in zip(stand.pressed, stand.sunk_mm, strict=True)]
-    if max(each) <= LEAST_SINK_MM * step:
+    each = [
+        sinks_mm(ground, pressed=p, sunk_mm=s, seconds=step) for p, s in zip(stand.pressed, stand.sunk_mm, strict=True)
+    ]
+    if max(each) <= MIN_SINK_MM * step:
         return stand
     a, b, c = (add(foot, (0.0, 0.0, -mm * MM)) for foot, mm in zip(stand.state.feet, each, strict=True))
     sa, sb, sc = (sunk + mm for sunk, mm in zip(stand.sunk_mm, each, strict=True))

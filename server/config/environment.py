@@ -17,7 +17,7 @@ ROOT = Path(__file__).resolve().parents[2]
 DEMO_MARKER = "this-is-a-naveta-demo"
 DATABASE, KEY = "naveta.sqlite3", "secret-key"
 LOOPBACK = ("127.0.0.1", "localhost", "[::1]")
-LEAST_KEY = 50
+MIN_KEY = 50
 OWNER_ONLY = 0o077
 """What is taken from everybody else: files are made 0600, folders 0700."""
 
@@ -71,7 +71,7 @@ class Environment(BaseSettings):
                 )
             _write_once(path, secrets.token_urlsafe(48))
         key = path.read_text().strip()
-        if len(key) < LEAST_KEY:
+        if len(key) < MIN_KEY:
             sys.exit(f"{path} holds no key. Put it back from a backup, or remove it where there is no database yet.")
         return key
 

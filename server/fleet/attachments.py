@@ -27,10 +27,10 @@ from shared import clock
 from shared.rights import require
 
 MB = 1024 * 1024
-MOST_PHOTOGRAPH = 15 * MB
-MOST_CERTIFICATE = 20 * MB
-MOST_PIXELS = 80_000_000
-LONGEST_SIDE = 1600
+MAX_PHOTOGRAPH = 15 * MB
+MAX_CERTIFICATE = 20 * MB
+MAX_PIXELS = 80_000_000
+MAX_SIDE = 1600
 QUALITY = 82
 Image.MAX_IMAGE_PIXELS = None
 """Sizes are looked at here: a picture is opened only as far as its size."""
@@ -85,7 +85,7 @@ def keep_photograph(*, actor: Person, instrument: Instrument, data: bytes) -> At
     picture = upright(data)
     with transaction.atomic():
         instrument.attachments.filter(purpose=Attachment.Purpose.CASE, removed_at=None).update(removed_at=clock.now())
-        return _keep(actor, instrument, Attachment.Purpose.CASE, "case.jpg", "image/jpeg", picture)
+        return _keep(actor, instrument, Attachment.Purpose.CASE, name="case.jpg", media_type="image/jpeg", data=picture)
 
 
 def remove_photograph(*, actor: Person, instrument: Instrument) -> None:
@@ -102,7 +102,9 @@ def keep_certificate(*, actor: Person, instrument: Instrument, name: str, data: 
     if media_type is None:
         raise Refused([Fault("file", "the certificate", _named(name, data), "a PDF, JPEG or PNG file")])
     with transaction.atomic():
-        return _keep(actor, instrument, Attachment.Purpose.CERTIFICATE, name.strip()[:120], media_type, data)
+        return _keep(
+            actor, instrument, Attachment.Purpose.CERTIFICATE, name=name.strip()[:120], media_type=media_type, data=data
+        )
 
 
 def _named(name: str, data: bytes) -> str:
@@ -122,12 +124,12 @@ def upright(data: bytes) -> bytes:
     """A picture as it is kept: upright, at most 1,600 pixels long, a plain JPEG with nothing beside it. Raises Refused."""
     with _readable(data):
         found = Image.open(BytesIO(data))
-    if found.width * found.height > MOST_PIXELS:
+    if found.width * found.height > MAX_PIXELS:
         given = f"{found.width} by {found.height} pixels"
         raise Refused([Fault("file", "the photograph", given, "a picture of at most 80 million pixels")])
     with _readable(data):
         turned = ImageOps.exif_transpose(found).convert("RGB")
-    turned.thumbnail((LONGEST_SIDE, LONGEST_SIDE))
+    turned.thumbnail((MAX_SIDE, MAX_SIDE))
     plain = Image.new("RGB", turned.size)
     plain.paste(turned)
     written = BytesIO()
@@ -135,7 +137,9 @@ def upright(data: bytes) -> bytes:
     return written.getvalue()
 
 
-def _keep(actor: Person, instrument: Instrument, purpose: str, name: str, media_type: str, data: bytes) -> Attachment:
+def _keep(
+    actor: Person, instrument: Instrument, purpose: str, *, name: str, media_type: str, data: bytes
+) -> Attachment:
     digest = hashlib.sha256(data).hexdigest()
     # The file first: a row never names one that is not there.
     if not default_storage.exists(path_of(digest)):

@@ -9,7 +9,7 @@ from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Router, Status
 
 from fleet import attachments
-from fleet.attachments import MB, MOST_CERTIFICATE, MOST_PHOTOGRAPH, AttachmentOut
+from fleet.attachments import MAX_CERTIFICATE, MAX_PHOTOGRAPH, MB, AttachmentOut
 from fleet.models import Attachment
 from fleet.selectors import find
 from naveta_core.errors import Fault, Refused
@@ -44,7 +44,7 @@ def _body(request: HttpRequest, what: str, most: int) -> bytes:
 )
 def put_photograph(request: HttpRequest, tag: str) -> Any:
     """Keep a picture of how an instrument lies in its case."""
-    data = _body(request, "the photograph", MOST_PHOTOGRAPH)
+    data = _body(request, "the photograph", MAX_PHOTOGRAPH)
     return attachments.shown(attachments.keep_photograph(actor=asker(request), instrument=find(tag), data=data))
 
 
@@ -63,7 +63,7 @@ def delete_photograph(request: HttpRequest, tag: str) -> HttpResponse:
 )
 def put_certificate(request: HttpRequest, tag: str, name: Line = "certificate") -> Any:
     """Keep a certificate; the event of its return from service names it by its digest."""
-    data = _body(request, "the certificate", MOST_CERTIFICATE)
+    data = _body(request, "the certificate", MAX_CERTIFICATE)
     kept = attachments.keep_certificate(actor=asker(request), instrument=find(tag), name=name, data=data)
     return Status(201, attachments.shown(kept))
 

@@ -10,12 +10,12 @@ from ninja import Router, Schema
 
 from fleet.due_items import DueItem, due_load, due_month, due_page, due_until
 from fleet.selectors import yard
-from naveta_core.history.due import MOST_SKIPPED_DAYS
+from naveta_core.history.due import MAX_SKIPPED_DAYS
 from shared import clock
 from shared.bodies import Word
 
 router = Router(tags=["plan"])
-MOST_DAYS = 800
+MAX_DAYS = 800
 
 
 class ReasonOut(Schema):
@@ -104,6 +104,7 @@ def list_due(
     request: HttpRequest,
     days: int = 35,
     crew: str = "",
+    *,
     check: Word = "",
     cursor: str | None = None,
     limit: int = 100,
@@ -111,13 +112,13 @@ def list_due(
     """What is due today or within so many days, with the reason of each; of one crew's instruments, of one kind of check
     (or `service`), if one is named."""
     today = clock.today()
-    until = today + timedelta(days=min(max(days, 0), MOST_DAYS))
+    until = today + timedelta(days=min(max(days, 0), MAX_DAYS))
     items = due_until(today, until, crew, check)
     page, following = due_page(items, cursor, limit)
     return {
         "today": today,
         "until": until,
-        "skip_until": today + timedelta(days=MOST_SKIPPED_DAYS),
+        "skip_until": today + timedelta(days=MAX_SKIPPED_DAYS),
         **due_load(today, until, crew, check),
         "crews": sorted({row.one.crew for row in yard(today) if row.one.crew}),
         "due": [_due(item) for item in page],

@@ -15,7 +15,7 @@ from naveta_core.history.levelling import by_week
 from naveta_core.history.rules import SERVICE
 from shared import paging
 
-MOST_A_DAY = 3
+MAX_A_DAY = 3
 """So many are named on a day of the calendar; the rest are counted."""
 
 
@@ -123,7 +123,7 @@ def _month(today: date, month: str, first: date) -> dict[str, Any]:
         "month": month,
         "checks": len(inside),
         "minutes": sum(item.entry.minutes for item in inside),
-        "days": [{"day": day, "count": len(due), "due": due[:MOST_A_DAY]} for day, due in sorted(days.items())],
+        "days": [{"day": day, "count": len(due), "due": due[:MAX_A_DAY]} for day, due in sorted(days.items())],
     }
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from io import BytesIO
 
 from reportlab.graphics import renderPDF
@@ -18,7 +18,7 @@ from naveta_core.errors import Fault, Refused, quote
 
 BOLD, PLAIN = "Helvetica-Bold", "Helvetica"
 MARGIN = 2 * mm
-MOST_LABELS = 1_000
+MAX_LABELS = 1_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +28,7 @@ class Sheet:
     title: str
     page: tuple[float, float]
     columns: int
+    _: KW_ONLY
     rows: int
     width: float
     height: float
@@ -50,10 +51,14 @@ class Sheet:
 
 
 SHEETS = {
-    "a4-24": Sheet("A4, 24 labels of 70 × 37 mm", A4, 3, 8, 70, 37, 0, 0.5),
-    "a4-65": Sheet("A4, 65 labels of 38 × 21 mm", A4, 5, 13, 38.1, 21.2, 4.7, 10.7, 2.5),
-    "letter-30": Sheet("Letter, 30 labels of 67 × 25 mm", LETTER, 3, 10, 66.7, 25.4, 4.8, 12.7, 3.2),
-    "single": Sheet("Label printer, 62 × 29 mm", (62 * mm, 29 * mm), 1, 1, 62, 29),
+    "a4-24": Sheet("A4, 24 labels of 70 × 37 mm", A4, 3, rows=8, width=70, height=37, left=0, top=0.5),
+    "a4-65": Sheet(
+        "A4, 65 labels of 38 × 21 mm", A4, 5, rows=13, width=38.1, height=21.2, left=4.7, top=10.7, gap_x=2.5
+    ),
+    "letter-30": Sheet(
+        "Letter, 30 labels of 67 × 25 mm", LETTER, 3, rows=10, width=66.7, height=25.4, left=4.8, top=12.7, gap_x=3.2
+    ),
+    "single": Sheet("Label printer, 62 × 29 mm", (62 * mm, 29 * mm), 1, rows=1, width=62, height=29),
 }
 
 
@@ -90,8 +95,8 @@ def _checked(labels: Sequence[Label], size: str, first: int) -> Sheet:
     if not 1 <= first <= sheet.count:
         wanted = f"a label of the sheet, 1 to {sheet.count}"
         faults.append(Fault("first", "the first free label", str(first), wanted))
-    if not 1 <= len(labels) <= MOST_LABELS:
-        faults.append(Fault("tags", "the instruments", str(len(labels)), f"1 to {MOST_LABELS} instruments"))
+    if not 1 <= len(labels) <= MAX_LABELS:
+        faults.append(Fault("tags", "the instruments", str(len(labels)), f"1 to {MAX_LABELS} instruments"))
     if faults:
         raise Refused(faults)
     return sheet

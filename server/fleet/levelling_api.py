@@ -12,7 +12,7 @@ from fleet.levelling import levelled_load
 from shared import clock
 
 router = Router(tags=["plan"])
-MOST_DAYS = 370
+MAX_DAYS = 370
 
 
 class PlacedCheck(Schema):
@@ -55,4 +55,4 @@ class LevelledLoad(Schema):
 @router.get("/due/levelled", response=LevelledLoad, operation_id="level_load")
 def get_levelled(request: HttpRequest, days: int = 35, crew: str = "") -> Any:
     """What is due within so many days, spread over quiet mornings; for one crew, if one is named."""
-    return levelled_load(clock.today(), min(max(days, 1), MOST_DAYS), crew)
+    return levelled_load(clock.today(), min(max(days, 1), MAX_DAYS), crew)

@@ -92,7 +92,9 @@ def set_limit(*, actor: Person, given: dict[str, Any], version: int | None = Non
         refuse_if_changed(about(rule), rule, version)
     before = figures_of(rule) if rule.pk else {}
     after = {**{name: getattr(limit, name) for name in FIGURES}, "source": limit.source or ""}
-    if record_changes(actor, about(rule), rule, before, after, {name: f"{label(rule)}: {name}" for name in after}):
+    if record_changes(
+        actor, about(rule), rule, before=before, after=after, labels={name: f"{label(rule)}: {name}" for name in after}
+    ):
         for name, value in after.items():
             setattr(rule, name, value)
         rule.by, rule.at = actor, clock.now()
@@ -110,7 +112,12 @@ def drop_limit(*, actor: Person, pk: int) -> None:
         raise Refused([Fault("limit", "the limit", str(pk), "a limit that is set")])
     after = dict.fromkeys((*FIGURES, "source"))
     record_changes(
-        actor, about(rule), rule, figures_of(rule), after, {name: f"{label(rule)}: {name}" for name in after}
+        actor,
+        about(rule),
+        rule,
+        before=figures_of(rule),
+        after=after,
+        labels={name: f"{label(rule)}: {name}" for name in after},
     )
     models = list(models_of(rule))
     rule.delete()

@@ -124,10 +124,10 @@ def event_record_of(fact: dict[str, Any]) -> EventRecord:
         fact["event"],
         datetime.fromisoformat(fact["at"]),
         fact["note"],
-        fact.get("check", ""),
-        fact.get("crew", ""),
-        fact.get("temperature_c"),
-        date.fromisoformat(fact["until"]) if fact.get("until") else None,
+        check=fact.get("check", ""),
+        crew=fact.get("crew", ""),
+        temperature_c=fact.get("temperature_c"),
+        until=date.fromisoformat(fact["until"]) if fact.get("until") else None,
     )
 
 
@@ -182,7 +182,9 @@ def standing_at(instrument: Instrument, at: datetime) -> Standing:
     events = [event for event in map(event_record_of, derived.get("events", [])) if event.at <= at]
     settings = DaySettings.of(at.astimezone(clock.zone()).date())
     book, model = settings.book, str(instrument.model)
-    return standing(stated, done, events, settings.today, settings.least_grade, book, model)
+    return standing(
+        stated, done, events, today=settings.today, least_grade=settings.least_grade, book=book, model=model
+    )
 
 
 About = tuple[str, str | None, date]
@@ -196,9 +198,11 @@ def _status(stated: Stated, derived: dict[str, Any], about: About, settings: Day
     done = [check for check in map(check_record_of, derived.get("done", [])) if check.at <= now + AHEAD]
     events = list(map(event_record_of, derived.get("events", [])))
     events = [event if event.at <= now + AHEAD else replace(event, at=now) for event in events]
-    found = checks_due(stated, done, events, today, settings.book, model, settings.jobs.of(crew))
+    found = checks_due(
+        stated, done, events, today=today, book=settings.book, model=model, planned=settings.jobs.of(crew)
+    )
     due = [due_entry(each, today) for each in found]
-    service = service_due(stated, done, events, today, settings.book, model, since)
+    service = service_due(stated, done, events, today=today, book=settings.book, model=model, since=since)
     return Status(standing_from(found, events, today, settings.least_grade), [*due, *([service] if service else [])])
 
 

@@ -107,7 +107,12 @@ def change_model(*, actor: Person, pk: int, given: dict[str, Any], version: int 
     before |= _flat("adjusting_tips", model.adjusting_tips, tips_by_check)
     now = after | _flat("stated", known, model.stated) | _flat("adjusting_tips", tips_by_check, model.adjusting_tips)
     if record_changes(
-        actor, f"model:{pk}", model, before, now, {**{path: path_in_words(path) for path in now}, **MODEL_LABELS}
+        actor,
+        f"model:{pk}",
+        model,
+        before=before,
+        after=now,
+        labels={**{path: path_in_words(path) for path in now}, **MODEL_LABELS},
     ):
         model.maker, model.name, model.tips = after["maker"], after["name"], after["tips"]
         model.stated, model.adjusting_tips, model.contents = known, tips_by_check, after["contents"]
@@ -166,7 +171,14 @@ def state_storing(*, actor: Person, instrument: Instrument, payload: dict[str, A
     model = InstrumentModel.objects.select_for_update().get(pk=instrument.model_id)
     before = {name: model.stated.get(name) for name in STORING}
     after = {name: known.get(name) for name in STORING}
-    record_changes(actor, f"model:{model.pk}", model, before, after, {name: path_in_words(name) for name in STORING})
+    record_changes(
+        actor,
+        f"model:{model.pk}",
+        model,
+        before=before,
+        after=after,
+        labels={name: path_in_words(name) for name in STORING},
+    )
     model.stated = {**{name: value for name, value in model.stated.items() if name not in STORING}, **known}
     model.save()
     mark_changed(model.instruments.all())

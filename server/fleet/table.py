@@ -28,7 +28,7 @@ COLUMNS = ("tag", "maker", "model", "kind", "serial", "place", "crew", "since")
 NEEDED = ("tag", "maker", "model")
 SHOWN = (*COLUMNS, "state", "due_on", "why")
 FACTS = ("serial", "place", "crew", "since")
-LONGEST = {"maker": 60, "model": 60, "serial": 60, "place": 80}
+MAX_LENGTHS = {"maker": 60, "model": 60, "serial": 60, "place": 80}
 
 
 @dataclass(slots=True)
@@ -66,7 +66,7 @@ def look_at(text: str) -> list[PlannedRow]:
     planned: list[PlannedRow] = []
     seen: set[str] = set()
     for row in rows:
-        found = _row(row, rows, here, models, crews, faults)
+        found = _row(row, rows, here, models=models, crews=crews, faults=faults)
         if found is None:
             continue
         if found.tag in seen:
@@ -82,6 +82,7 @@ def _row(
     row: Row,
     rows: Rows,
     here: dict[str, Instrument],
+    *,
     models: dict[tuple[str, str], InstrumentModel],
     crews: dict[str, Crew],
     faults: list[Fault],
@@ -92,7 +93,7 @@ def _row(
     except Refused as error:
         faults.append(rows.fault(row, "tag", error.faults[0].wanted))
         return None
-    for column, most in LONGEST.items():
+    for column, most in MAX_LENGTHS.items():
         if len(row[column]) > most:
             faults.append(rows.fault(row, column, f"at most {most} characters"))
     model = models.get((row["maker"].lower(), row["model"].lower()))

@@ -34,8 +34,8 @@ from records.models import Record
 from records.summary import grade_of, search_text, summary_text
 from records.times import happened_at
 
-MOST_MANIFEST = 64 * 1024 * 1024
-MOST_READ = 256 * 1024 * 1024
+MAX_MANIFEST = 64 * 1024 * 1024
+MAX_READ = 256 * 1024 * 1024
 """A member that is read whole: all but records."""
 MEMBER = re.compile(
     r"(?:schemas/(?:documents/)?)?[a-z0-9-]+\.json|records/[A-Z]{2}-[0-9]{1,4}\.jsonl|files/[0-9a-f]{64}"
@@ -67,10 +67,10 @@ class _Export:
     def _manifest(self) -> dict[str, Any]:
         try:
             info = self.packed.getinfo(MANIFEST)
-            if info.file_size > MOST_MANIFEST:
+            if info.file_size > MAX_MANIFEST:
                 raise self.refused("its manifest is too large")
             with self.packed.open(info) as member:
-                found = json.loads(member.read(MOST_MANIFEST))
+                found = json.loads(member.read(MAX_MANIFEST))
             if found["format"] != FORMAT:
                 raise self.refused(f"it is of the format {found['format']!r}, this Naveta reads {FORMAT!r}")
             sizes = [each["bytes"] for each in found["members"].values()]
@@ -115,8 +115,8 @@ class _Export:
             raise self.refused(f"{name} was changed after it was written: its digest is another one")
 
     def read(self, name: str) -> bytes:
-        if self.members[name]["bytes"] > MOST_READ:
-            raise self.refused(f"{name} is larger than {MOST_READ >> 20} MB")
+        if self.members[name]["bytes"] > MAX_READ:
+            raise self.refused(f"{name} is larger than {MAX_READ >> 20} MB")
         return b"".join(self.pieces(name))
 
     def lines(self, name: str) -> Iterator[bytes]:
@@ -209,7 +209,7 @@ def _chain(export: _Export, name: str, links: _Links) -> int:
         raise export.refused(f"{name} is of no instrument in it")
     at, previous = 0, GENESIS
     for line in export.lines(name):
-        record = _record(export, name, at + 1, line, instrument, links)
+        record = _record(export, name, at + 1, line=line, instrument=instrument, links=links)
         if (record.sequence, record.previous) != (at + 1, previous):
             raise export.refused(f"record {at + 1} of {tag} does not follow the one before it: records are missing")
         record.save(force_insert=True)
@@ -219,7 +219,7 @@ def _chain(export: _Export, name: str, links: _Links) -> int:
     return at
 
 
-def _record(export: _Export, name: str, place: int, line: bytes, instrument: Instrument, links: _Links) -> Record:
+def _record(export: _Export, name: str, place: int, *, line: bytes, instrument: Instrument, links: _Links) -> Record:
     try:
         row = json.loads(line)
         if set(row) != LINE_FIELDS or row["instrument"] != instrument.tag:

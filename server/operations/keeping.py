@@ -18,7 +18,7 @@ from records.models import Record
 from shared import clock
 
 OLD_DAYS = 2
-LEAST_FREE = 0.05
+MIN_FREE = 0.05
 FEW_BYTES, MANY_BYTES = 1_000_000_000, 20_000_000_000
 """Below the first a disk is nearly full, above the second it is not, whatever its size."""
 Data = dict[str, Any]
@@ -97,7 +97,7 @@ def _of_age(days: int | None) -> list[str]:
 
 
 def _of_disk(free: int, total: int) -> list[str]:
-    if free >= FEW_BYTES and (free >= LEAST_FREE * total or free >= MANY_BYTES):
+    if free >= FEW_BYTES and (free >= MIN_FREE * total or free >= MANY_BYTES):
         return []
     return [
         f"The disk is nearly full: {free / 1e9:.1f} of {total / 1e9:.0f} GB free. Remove old exports, or add space."

@@ -16,8 +16,8 @@ from django.utils import timezone
 from shared.errors import Later
 
 AT_ONCE, WAIT_S = 2, 3.0
-MOST_OF_AN_ADDRESS, WINDOW_S = 40, 900
-MOST_ADDRESSES = 5000
+MAX_OF_AN_ADDRESS, WINDOW_S = 40, 900
+MAX_ADDRESSES = 5000
 _hashing = threading.BoundedSemaphore(AT_ONCE)
 _tried: dict[str, deque[float]] = {}
 _lock = threading.Lock()
@@ -38,12 +38,12 @@ def one_attempt(address: str) -> Iterator[None]:
 def _count(address: str) -> None:
     now = time.monotonic()
     with _lock:
-        if len(_tried) > MOST_ADDRESSES:
+        if len(_tried) > MAX_ADDRESSES:
             _tried.clear()
         trial = _tried.setdefault(address, deque())
         while trial and now - trial[0] > WINDOW_S:
             trial.popleft()
-        if len(trial) >= MOST_OF_AN_ADDRESS:
+        if len(trial) >= MAX_OF_AN_ADDRESS:
             wait = int(WINDOW_S - (now - trial[0])) + 1
             raise Later("too-many", "Too many tries from here. Wait a quarter of an hour.", wait, status=429)
         trial.append(now)

@@ -38,7 +38,7 @@ def refuse_if_changed(about: str, thing: Versioned, seen: int | None) -> None:
     raise Conflict("changed-meanwhile", text, faults)
 
 
-def record_changes(actor: Person, about: str, thing: Versioned, before: Data, after: Data, labels: Data) -> bool:
+def record_changes(actor: Person, about: str, thing: Versioned, *, before: Data, after: Data, labels: Data) -> bool:
     """Store what differs, one line a field, and count the version up; whether anything did. The caller saves the thing."""
     changed = [name for name in after if before.get(name) != after[name]]
     if not changed:

@@ -58,7 +58,7 @@ def change_firm(*, actor: Person, given: dict[str, Any], version: int | None = N
     if "work" in given:
         given = {**given, "work": _work(given["work"])}
     before = {name: getattr(firm, name) for name in given}
-    if record_changes(actor, ABOUT, firm, before, given, LABELS):
+    if record_changes(actor, ABOUT, firm, before=before, after=given, labels=LABELS):
         for name, value in given.items():
             setattr(firm, name, value)
         firm.save()

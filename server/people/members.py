@@ -16,10 +16,14 @@ from shared.rights import ROLES, Permission, may, require
 
 LABELS = {"name": "name", "role": "role", "crew": "crew", "adjusts": "what they may adjust"}
 NOT_THIS = Permission(
-    False, "not-this-adjustment", "The equipment manager has not cleared you to adjust this. Ask someone who is."
+    allowed=False,
+    code="not-this-adjustment",
+    text="The equipment manager has not cleared you to adjust this. Ask someone who is.",
 )
 NOT_YOURS = Permission(
-    False, "not-yours-to-adjust", "You are not allowed to make this adjustment: ask the equipment manager."
+    allowed=False,
+    code="not-yours-to-adjust",
+    text="You are not allowed to make this adjustment: ask the equipment manager.",
 )
 LINK_WANTED = "a link that was not used yet and is not older than two days: ask the manager for a new one"
 
@@ -56,7 +60,7 @@ def change_person(*, actor: Person, username: str, given: dict[str, Any], versio
         raise Refused(faults)
     refuse_if_changed(f"person:{person.username}", person, version)
     before = facts_of(person)
-    if record_changes(actor, f"person:{person.username}", person, before, given, LABELS):
+    if record_changes(actor, f"person:{person.username}", person, before=before, after=given, labels=LABELS):
         person.name = given["name"].strip()
         person.role = given["role"]
         person.crew = Crew.objects.get_or_create(name=given["crew"].strip())[0] if given["crew"] else None

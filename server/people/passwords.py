@@ -6,7 +6,7 @@ from typing import Any
 
 from django.core.exceptions import ValidationError
 
-LEAST_DIFFERENT = 4
+MIN_DIFFERENT = 4
 
 
 def _bare(text: str) -> str:
@@ -31,10 +31,8 @@ class NotOneCharacter:
     """Not blanks, and not the same few characters over and over."""
 
     def validate(self, password: str, user: Any = None) -> None:
-        if len(set(_bare(password))) < LEAST_DIFFERENT:
-            raise ValidationError(
-                f"A password with {LEAST_DIFFERENT} different characters or more; blanks do not count."
-            )
+        if len(set(_bare(password))) < MIN_DIFFERENT:
+            raise ValidationError(f"A password with {MIN_DIFFERENT} different characters or more; blanks do not count.")
 
     def get_help_text(self) -> str:
-        return f"It has {LEAST_DIFFERENT} different characters or more."
+        return f"It has {MIN_DIFFERENT} different characters or more."

@@ -26,7 +26,7 @@ from shared.addresses import client_address
 from shared.bodies import Body, Password, Word
 
 router = Router(tags=["settings"])
-MOST_CHANGES = 100
+MAX_CHANGES = 100
 
 
 class Firm(Body):
@@ -202,5 +202,5 @@ def list_changes(request: HttpRequest, about: str = "") -> Any:
             "by": change.by.name,
             "at": change.at,
         }
-        for change in found[:MOST_CHANGES]
+        for change in found[:MAX_CHANGES]
     ]

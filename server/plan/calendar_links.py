@@ -39,7 +39,7 @@ def make_calendar_link(*, actor: Person, scope: str, name: str) -> tuple[Calenda
         by=actor,
         at=clock.now(),
     )
-    record_changes(actor, f"{ABOUT}:{link.pk}", link, {}, {"state": f"made for {link}"}, LABELS)
+    record_changes(actor, f"{ABOUT}:{link.pk}", link, before={}, after={"state": f"made for {link}"}, labels=LABELS)
     link.save(update_fields=["version"])
     return link, secret
 
@@ -51,7 +51,14 @@ def revoke_calendar_link(*, actor: Person, pk: int) -> None:
     link = CalendarLink.objects.select_for_update().filter(pk=pk, revoked_at=None).first()
     if link is None:
         raise Refused([Fault("link", "the link", str(pk), "a link that is in use")])
-    record_changes(actor, f"{ABOUT}:{pk}", link, {"state": f"made for {link}"}, {"state": f"revoked: {link}"}, LABELS)
+    record_changes(
+        actor,
+        f"{ABOUT}:{pk}",
+        link,
+        before={"state": f"made for {link}"},
+        after={"state": f"revoked: {link}"},
+        labels=LABELS,
+    )
     link.revoked_at = clock.now()
     link.save(update_fields=["version", "revoked_at"])
 

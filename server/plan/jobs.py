@@ -34,7 +34,7 @@ LABELS = {
     "temperature_c": "temperature expected, °C",
     "needs": "what it needs",
 }
-LONGEST = timedelta(days=3650)
+MAX_DURATION = timedelta(days=3650)
 
 
 def jobs_from(today: date) -> QuerySet[Job]:
@@ -84,7 +84,7 @@ def set_job(*, actor: Person, given: dict[str, Any], pk: int | None = None, vers
     job.large, job.place, job.temperature_c = given["large"], given["place"].strip(), given["temperature_c"]
     job.needs = given["needs"]
     job.save()
-    if record_changes(actor, f"{ABOUT}:{job.pk}", job, before, after, LABELS):
+    if record_changes(actor, f"{ABOUT}:{job.pk}", job, before=before, after=after, labels=LABELS):
         job.save(update_fields=["version"])
     return job
 
@@ -97,7 +97,7 @@ def drop_job(*, actor: Person, pk: int) -> None:
     if job is None:
         raise Refused([Fault("job", "the job", str(pk), "a job that is planned")])
     before = facts_of(job)
-    record_changes(actor, f"{ABOUT}:{pk}", job, before, dict.fromkeys(before), LABELS)
+    record_changes(actor, f"{ABOUT}:{pk}", job, before=before, after=dict.fromkeys(before), labels=LABELS)
     job.delete()
 
 
@@ -162,7 +162,7 @@ def _checked(given: dict[str, Any]) -> Crew | None:
     starts, ends = given["starts_on"], given["ends_on"]
     if ends < starts:
         faults.append(Fault("ends_on", "the last day", ends.isoformat(), f"a day from {starts:%d %B %Y} on"))
-    elif ends - starts > LONGEST:
+    elif ends - starts > MAX_DURATION:
         faults.append(Fault("ends_on", "the last day", ends.isoformat(), "a day within ten years of the first"))
     warmth = given["temperature_c"]
     if warmth is not None and not -60 <= warmth <= 60:

@@ -76,7 +76,7 @@ def set_rule(*, actor: Person, given: dict[str, Any], version: int | None = None
         refuse_if_changed(about(rule), rule, version)
     before = {name: getattr(rule, name) for name in FIGURES} if rule.pk else {}
     after = {name: getattr(wanted, name) for name in FIGURES}
-    if record_changes(actor, about(rule), rule, before, after, _labels(rule)):
+    if record_changes(actor, about(rule), rule, before=before, after=after, labels=_labels(rule)):
         for name, value in after.items():
             setattr(rule, name, value)
         rule.by, rule.at = actor, clock.now()
@@ -92,7 +92,7 @@ def drop_rule(*, actor: Person, pk: int) -> None:
     if rule is None:
         raise Refused([Fault("rule", "the rule", str(pk), "a rule that is set")])
     before = {name: getattr(rule, name) for name in FIGURES}
-    record_changes(actor, about(rule), rule, before, dict.fromkeys(FIGURES), _labels(rule))
+    record_changes(actor, about(rule), rule, before=before, after=dict.fromkeys(FIGURES), labels=_labels(rule))
     rule.delete()
 
 

@@ -26,7 +26,7 @@ ALL = [
     *(lesson.name for lesson in MORNING_LESSONS),
 ]
 HABITS = {**judging.HABITS, **ALL_HABITS, **morning_judging.HABITS}
-MOST_RUNS = 200
+MAX_RUNS = 200
 GOOD_IN_A_ROW = 3
 """So many good ones running, without advice, and a lesson is mastered."""
 LATELY = 10
@@ -34,9 +34,7 @@ LATELY = 10
 
 def runs_of(person: Person) -> list[PracticeRun]:
     """The latest first, without their gestures."""
-    return list(
-        PracticeRun.objects.filter(person=person).defer("gestures", "result").order_by("-at", "-id")[:MOST_RUNS]
-    )
+    return list(PracticeRun.objects.filter(person=person).defer("gestures", "result").order_by("-at", "-id")[:MAX_RUNS])
 
 
 def run_of(asker: Person, identity: str) -> PracticeRun:

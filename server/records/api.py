@@ -205,6 +205,7 @@ def list_records(
     request: HttpRequest,
     instrument: str | None = None,
     category: str | None = None,
+    *,
     kind: str | None = None,
     by: str | None = None,
     cursor: str | None = None,
@@ -212,7 +213,7 @@ def list_records(
 ) -> Any:
     """Records as they came, newest first; `by` is who observed or entered them."""
     tag = normalise_tag(instrument) if instrument else None
-    rows, following = selectors.page(tag, category, kind, by, cursor, limit)
+    rows, following = selectors.page(tag, category, kind, by=by, cursor=cursor, limit=limit)
     return {"records": [selectors.row(row) for row in rows], "next": following}
 
 

@@ -11,7 +11,7 @@ from fleet import services as fleet_services
 from fleet.models import Instrument
 from naveta_core.errors import Fault, Refused, quote
 from naveta_core.history.case_lists import contents_of, departure_list, departure_text
-from naveta_core.history.due import MOST_SKIPPED_DAYS
+from naveta_core.history.due import MAX_SKIPPED_DAYS
 from naveta_core.history.rules import SERVICE
 from naveta_core.history.service import stored_settings
 from people.models import Crew, Person
@@ -46,7 +46,7 @@ def skipped_facts(instrument: Instrument, sent: EventIn, at: datetime) -> dict[s
     faults = []
     if entry is None or entry.check == SERVICE:
         faults.append(Fault("check", "the check", quote(sent.check), f"a check of {instrument.tag}"))
-    last = at.astimezone(clock.zone()).date() + timedelta(days=MOST_SKIPPED_DAYS)
+    last = at.astimezone(clock.zone()).date() + timedelta(days=MAX_SKIPPED_DAYS)
     until = _day(sent.until)
     if until is None or not at.astimezone(clock.zone()).date() < until <= last:
         wanted = f"a day after today, until {last:%d %B %Y}"

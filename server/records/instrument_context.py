@@ -37,13 +37,13 @@ def context_of(tag: str) -> InstrumentContext:
         row = cursor.fetchone()
     if row is None:
         raise Http404(tag)
-    return _context(*row)
+    return _context(tuple(row))
 
 
 def contexts_of(instruments: list[int]) -> dict[int, InstrumentContext]:
     """The same for many instruments, by their keys."""
     rows = Instrument.objects.filter(pk__in=instruments).values_list("pk", *_fields())
-    return {pk: _context(*row) for pk, *row in rows}
+    return {pk: _context(tuple(row)) for pk, *row in rows}
 
 
 @lru_cache(maxsize=1)
@@ -61,9 +61,9 @@ def _fields() -> list[Any]:
 
 
 @lru_cache(maxsize=512)
-def _context(
-    kind: str, stated: str, limits: str, work_limits: str, derived: str, judge_raw: bool | None
-) -> InstrumentContext:
+def _context(row: tuple[Any, ...]) -> InstrumentContext:
+    """Row: the columns of `_fields`, in that order."""
+    kind, stated, limits, work_limits, derived, judge_raw = row
     known = {"kind": kind, **json.loads(stated), **({"judged_raw": True} if judge_raw else {})}
     history = read_history(json.loads(derived).get("history", []))
     by_work = {work: limits_of(found) for work, found in json.loads(work_limits).items()}

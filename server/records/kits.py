@@ -25,7 +25,7 @@ from shared import clock
 
 PRACTICE_DAYS = 90
 PRACTICE_SET_UPS = 12
-MOST_ANSWERS = 50
+MAX_ANSWERS = 50
 _answers: dict[int, tuple[tuple[str, int, date, str], KitAnswer]] = {}
 """Kits worked out already, by job."""
 
@@ -40,7 +40,7 @@ def kit_of(pk: int) -> tuple[Job, date, KitAnswer]:
     stamp = (state_stamp()[0], job.version, on, organisation().length_unit)
     known = _answers.get(pk)
     if not stamp[0] or known is None or known[0] != stamp:
-        if len(_answers) > MOST_ANSWERS:
+        if len(_answers) > MAX_ANSWERS:
             _answers.clear()
         known = _answers[pk] = (stamp, _answer(needs_of(job), job.crew, on))
     return job, on, known[1]

@@ -8,13 +8,13 @@ from django.db import transaction
 
 from naveta_core.errors import Fault, Refused
 from naveta_core.registry import SHAPES
-from naveta_core.tables.column_map import MOST_COLUMNS, ColumnMap
+from naveta_core.tables.column_map import MAX_COLUMNS, ColumnMap
 from people.models import Person
 from records.models import KnownTable
 from shared import clock
 
-MOST_HEADINGS, MOST_HEADING = MOST_COLUMNS, 80
-MOST_KNOWN = 300
+MAX_HEADINGS, MAX_HEADING = MAX_COLUMNS, 80
+MAX_KNOWN = 300
 
 
 def known() -> list[dict[str, Any]]:
@@ -33,7 +33,7 @@ def remember(person: Person, kind: str, headings: list[str], column_map: ColumnM
         table, _ = KnownTable.objects.update_or_create(
             kind=kind, headings=names, defaults={"column_map": kept, "by": person, "at": clock.now()}
         )
-        older = KnownTable.objects.order_by("-at", "-pk").values_list("pk", flat=True)[MOST_KNOWN:]
+        older = KnownTable.objects.order_by("-at", "-pk").values_list("pk", flat=True)[MAX_KNOWN:]
         KnownTable.objects.filter(pk__in=list(older)).delete()
     return _shown(table)
 

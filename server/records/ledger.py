@@ -23,7 +23,7 @@ from records.models import Record
 from records.selectors import records
 from records.summary import read_summary
 from records.times import happened_at
-from records.words import MOST_BY_INDEX, found_often, holding
+from records.words import MAX_BY_INDEX, found_often, holding
 from shared import clock, paging
 from shared.bodies import Word
 
@@ -31,7 +31,7 @@ COLUMNS = (
     "id", "instrument", "model", "category", "kind", "stage", "grade", "finding", "note", "observed_at", "observed_by",
     "entered_by", "struck", "core_version", "sequence", "previous", "digest",
 )  # fmt: skip
-MOST_COUNTED = 2_000
+MAX_COUNTED = 2_000
 """Counted as far as this: what is more is stated to be more."""
 Day = Annotated[date, Field(ge=date(1900, 1, 1), le=date(2999, 12, 31))]
 
@@ -76,9 +76,9 @@ def found(filters: LedgerFilters) -> QuerySet[Record]:
 
 def counted(filters: LedgerFilters) -> int:
     """How many answer, at most one more than are counted."""
-    if filters == LedgerFilters(words=filters.words) and MOST_COUNTED <= MOST_BY_INDEX and found_often(filters.words):
-        return MOST_COUNTED + 1  # known from the index alone
-    return found(filters).order_by()[: MOST_COUNTED + 1].count()
+    if filters == LedgerFilters(words=filters.words) and MAX_COUNTED <= MAX_BY_INDEX and found_often(filters.words):
+        return MAX_COUNTED + 1  # known from the index alone
+    return found(filters).order_by()[: MAX_COUNTED + 1].count()
 
 
 def _midnight(day: date) -> datetime:
@@ -181,7 +181,7 @@ def recomputed(record: Record) -> tuple[bool, list[Difference]]:
     return True, list(_differences(stored, json.loads(json.dumps(now)), ""))
 
 
-MOST_DIFFERENCES = 200
+MAX_DIFFERENCES = 200
 
 
 def _differences(stored: Any, now: Any, path: str) -> Iterator[Difference]:

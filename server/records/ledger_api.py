@@ -54,8 +54,8 @@ def list_ledger(
     """Records that answer every filter and hold every word, the latest arrival first."""
     rows, following = ledger.page(filters, cursor, limit)
     count = None if cursor else ledger.counted(filters)
-    more = count is not None and count > ledger.MOST_COUNTED
-    count = ledger.MOST_COUNTED if more else count
+    more = count is not None and count > ledger.MAX_COUNTED
+    count = ledger.MAX_COUNTED if more else count
     return {"records": [selectors.row(row) for row in rows], "count": count, "more": more, "next": following}
 
 
@@ -88,5 +88,5 @@ def get_recomputed(request: HttpRequest, uuid: UUID) -> Any:
         "stored_version": record.core_version,
         "core_version": __version__,
         "same": computed and not differences,
-        "differences": differences[: ledger.MOST_DIFFERENCES],
+        "differences": differences[: ledger.MAX_DIFFERENCES],
     }

@@ -15,7 +15,7 @@ from naveta_core.registry import parse
 from records.models import Record
 from records.summary import read_summary
 
-MOST = 2_000
+MAX_RECORDS = 2_000
 """Latest checks that are judged again for one question."""
 
 
@@ -29,7 +29,7 @@ def limit_preview(given: dict[str, Any]) -> dict[str, Any]:
     for instrument in instruments.order_by("tag"):
         for kind in kinds:
             record = _latest(instrument, kind)
-            if record is None or looked >= MOST:
+            if record is None or looked >= MAX_RECORDS:
                 continue
             looked += 1
             before, after = read_summary(record).grade, _judged_again(record, kind, given["quantity"], limit)

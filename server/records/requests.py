@@ -30,8 +30,8 @@ Identity = Annotated[str, Field(max_length=40), AfterValidator(_identity)]
 
 
 Tag = Annotated[str, Field(max_length=20)]
-MOST_OFF_S = 100 * 366 * 86_400
-ClockOff = Annotated[int, Field(ge=-MOST_OFF_S, le=MOST_OFF_S)]
+MAX_OFF_S = 100 * 366 * 86_400
+ClockOff = Annotated[int, Field(ge=-MAX_OFF_S, le=MAX_OFF_S)]
 """The server's clock less the device's, seconds; a device whose battery ran out believes in another century."""
 
 

@@ -53,7 +53,7 @@ def orientations_of(set_up: Record) -> list[Record]:
 
 
 def page(
-    tag: str | None, category: str | None, kind: str | None, by: str | None, cursor: str | None, limit: int
+    tag: str | None, category: str | None, kind: str | None, *, by: str | None, cursor: str | None, limit: int
 ) -> tuple[list[Record], str | None]:
     """Records, newest arrival first, and the mark of the next page: where this one ended, whatever arrives meanwhile."""
     size = paging.page_size(limit)
@@ -190,7 +190,7 @@ SHOWN_EVENTS = (*BEARING_EVENTS, ADJUSTED, RELEASE)
 """Events a plot shows between the findings."""
 CONTROL = "control"
 """The series of how control points disagreed."""
-MOST_POINTS = 400
+MAX_POINTS = 400
 """As many as a plot can show separately; older ones are in the list."""
 
 
@@ -210,7 +210,7 @@ def histories(instrument: Instrument) -> list[Data]:
 def _shown_events(instrument: Instrument) -> list[Data]:
     return [
         {"id": str(standing_event.id), **event_fact(standing_event), "cuts": standing_event.kind in CUTTING_EVENTS}
-        for standing_event in standing_events(instrument, SHOWN_EVENTS, MOST_POINTS)
+        for standing_event in standing_events(instrument, SHOWN_EVENTS, MAX_POINTS)
     ]
 
 
@@ -218,7 +218,7 @@ def _series(instrument: Instrument, of: str, events: list[Data]) -> Data:
     control = of == CONTROL
     rows = Record.objects.filter(instrument=instrument, amendments__isnull=True).defer("document", "result")
     rows = rows.filter(category=Record.Category.ORIENTATION) if control else rows.filter(kind=of)
-    latest = list(rows.order_by("-observed_at_utc", "-sequence")[:MOST_POINTS])[::-1]
+    latest = list(rows.order_by("-observed_at_utc", "-sequence")[:MAX_POINTS])[::-1]
     found = [_series_point(entry) for entry in latest]
     unit = "mm" if control else KINDS[of].unit
     return {

@@ -20,14 +20,14 @@ from records.raw_bodies import raw_body
 from records.requests import read_entry
 
 router = Router(tags=["bench"])
-Heading = Annotated[str, Field(max_length=known_tables.MOST_HEADING)]
+Heading = Annotated[str, Field(max_length=known_tables.MAX_HEADING)]
 
 
 class KnownTableIn(Part):
     """A table that was read: what as, its headings, and which column was what."""
 
     kind: Annotated[str, Field(max_length=40)]
-    headings: Annotated[list[Heading], Field(min_length=1, max_length=known_tables.MOST_HEADINGS)]
+    headings: Annotated[list[Heading], Field(min_length=1, max_length=known_tables.MAX_HEADINGS)]
     column_map: ColumnMap
 
 

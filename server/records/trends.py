@@ -69,13 +69,13 @@ def _pool(instrument: Instrument, kind: str) -> Pool | None:
     if known is None or known[0] != stamp:
         histories = others.values_list("derived", flat=True)
         found = [_series_of(derived.get("history", []), kind) for derived in histories]
-        if len(_pools) > MOST_POOLS:
+        if len(_pools) > MAX_POOLS:
             _pools.clear()
         known = _pools[key] = (stamp, pool_of([each for each in found if each]))
     return known[1]
 
 
-MOST_POOLS = 500
+MAX_POOLS = 500
 
 
 def _series_of(history: list[Any], kind: str) -> ModelSeries | None:

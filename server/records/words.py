@@ -14,8 +14,8 @@ from django.db.models import QuerySet
 
 from records.models import Record
 
-MOST_WORDS = 8
-MOST_BY_INDEX = 2_000
+MAX_WORDS = 8
+MAX_BY_INDEX = 2_000
 """Words found more often are looked for in the order of days: a page of them is full soon."""
 _WORD = re.compile(r"[^\W_]+")
 
@@ -27,13 +27,13 @@ def plain_words(text: str) -> str:
 
 def wanted_words(typed: str) -> list[str]:
     """What was typed as plain words, those side by side together."""
-    return [plain for word in typed.split()[:MOST_WORDS] if (plain := plain_words(word))]
+    return [plain for word in typed.split()[:MAX_WORDS] if (plain := plain_words(word))]
 
 
 def found_often(typed: str) -> bool:
     """Whether more records hold every typed word than are taken from the index."""
     wanted = wanted_words(typed)
-    return bool(wanted) and len(_arrivals(wanted)) > MOST_BY_INDEX
+    return bool(wanted) and len(_arrivals(wanted)) > MAX_BY_INDEX
 
 
 def holding(rows: QuerySet[Record], typed: str) -> QuerySet[Record]:
@@ -42,7 +42,7 @@ def holding(rows: QuerySet[Record], typed: str) -> QuerySet[Record]:
     if not wanted:
         return rows.none() if typed.strip() else rows
     arrivals = _arrivals(wanted)
-    if len(arrivals) <= MOST_BY_INDEX:
+    if len(arrivals) <= MAX_BY_INDEX:
         return rows.filter(arrival__in=arrivals)
     for plain in wanted:
         rows = rows.filter(search__contains=plain)
@@ -58,5 +58,5 @@ def _arrivals(wanted: list[str]) -> list[int]:
         else:
             sql = "SELECT arrival FROM records_record WHERE to_tsvector('simple', search) @@ to_tsquery('simple', %s) LIMIT %s"
             query = " & ".join(f"({' <-> '.join(plain.split())}:*)" for plain in wanted)
-        cursor.execute(sql, [query, MOST_BY_INDEX + 1])
+        cursor.execute(sql, [query, MAX_BY_INDEX + 1])
         return [arrival for (arrival,) in cursor.fetchall()]

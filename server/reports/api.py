@@ -21,7 +21,7 @@ from reports.check import check_report
 from reports.instrument import instrument_report
 from reports.kit import kit_report
 from reports.month import month_report
-from reports.proof import MOST_RECORDS, proof
+from reports.proof import MAX_RECORDS, proof
 from shared import clock
 
 router = Router(tags=["reports"])
@@ -88,14 +88,14 @@ def get_ledger_proof(request: HttpRequest, filters: Query[LedgerFilters]) -> Str
     """A proof file of every record that answers the filters."""
     rows = ledger.found(filters).defer(None)
     number = rows.order_by().count()
-    if number > MOST_RECORDS:
+    if number > MAX_RECORDS:
         raise Refused(
             [
                 Fault(
                     "filters",
                     "the filters",
                     f"{number} records",
-                    f"at most {MOST_RECORDS}: choose fewer days or instruments",
+                    f"at most {MAX_RECORDS}: choose fewer days or instruments",
                 )
             ]
         )

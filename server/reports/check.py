@@ -25,7 +25,7 @@ from reports.plot import series_drawing
 Data = dict[str, Any]
 STAGES = {"as-found": "as found", "as-left": "as left", "": ""}
 EVENT_NAMES = {event.name: event.label for event in EVENT_KINDS}
-MOST_COLUMNS = 8
+MAX_COLUMNS = 8
 
 
 def check_report(record: Record) -> bytes:
@@ -110,8 +110,8 @@ def _readings(page: Page, record: Record) -> None:
         return
     head, *lines = rows
     kept = [i for i, _ in enumerate(head) if any(line[i] for line in lines if i < len(line))]
-    for first in range(0, len(kept), MOST_COLUMNS):
-        columns = kept[first : first + MOST_COLUMNS]
+    for first in range(0, len(kept), MAX_COLUMNS):
+        columns = kept[first : first + MAX_COLUMNS]
         cells = [[line[i] if i < len(line) else "" for i in columns] for line in lines]
         page.readings([head[i].replace("_", " ") for i in columns], [row for row in cells if any(row)])
 

@@ -15,7 +15,7 @@ from reports.pages import BOLD, INK, PLAIN, QUIET, WIDTH, Writer
 HEIGHT, LEFT, RIGHT, TOP, FOOT = 150.0, 46.0, 6.0, 16.0, 20.0
 BAND, EDGE = HexColor("#dfe6cf"), HexColor("#5b7a3a")
 Data = dict[str, Any]
-MOST_WORDS = 8
+MAX_WORDS = 8
 
 
 def series_drawing(series: Data, until: datetime, names: dict[str, str], write: Writer) -> Drawing:

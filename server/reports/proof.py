@@ -22,7 +22,7 @@ from shared import clock
 
 PAGE = Path(__file__).with_name("proof.html")
 PLACE = "<!-- records -->"
-MOST_RECORDS = 20_000
+MAX_RECORDS = 20_000
 
 
 def proof(records: QuerySet[Record], title: str) -> Iterator[str]:

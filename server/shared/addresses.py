@@ -13,7 +13,7 @@ FORWARDING = (
     "HTTP_X_FORWARDED_PROTO",
     "HTTP_X_REAL_IP",
 )
-LONGEST = 45
+MAX_ADDRESS = 45
 
 
 def client_address(request: HttpRequest) -> str:
@@ -24,7 +24,7 @@ def client_address(request: HttpRequest) -> str:
         return address
     for found in reversed(str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",")):
         if found.strip() and found.strip() not in trusted:
-            return found.strip()[:LONGEST]
+            return found.strip()[:MAX_ADDRESS]
     return address
 
 

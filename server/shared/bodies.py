@@ -12,7 +12,7 @@ from pydantic import ConfigDict, Field
 from naveta_core.documents.json_io import read_json
 from naveta_core.errors import NotJson
 
-MOST_BYTES = 16 * 1024
+MAX_BYTES = 16 * 1024
 TABLE_BYTES = 400_000
 Word = Annotated[str, Field(max_length=60)]
 Line = Annotated[str, Field(max_length=200)]
@@ -32,7 +32,7 @@ class StrictParser(Parser):
     """Ninja's parser, by the core's rules; a body without a table in it is small."""
 
     def parse_body(self, request: HttpRequest) -> Any:
-        most = MOST_BYTES if not request.path.rstrip("/").endswith(("/csv", "/table")) else 2 * TABLE_BYTES
+        most = MAX_BYTES if not request.path.rstrip("/").endswith(("/csv", "/table")) else 2 * TABLE_BYTES
         if len(request.body) > most:
             raise NotJson(f"{len(request.body)} bytes are too many; this is at most {most} bytes")
         return read_json(request.body)

@@ -16,7 +16,7 @@ from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
-from naveta_core.documents.json_io import MOST_BYTES
+from naveta_core.documents.json_io import MAX_BYTES
 from naveta_core.errors import Fault, NotJson, Refused, path_in_words, refusal
 from shared import clock
 from shared.rights import Forbidden
@@ -29,7 +29,7 @@ TITLES = {
     403: ("not-allowed", "Not allowed."),
     404: ("not-found", "Not found."),
     405: ("wrong-method", "This address does not take that kind of request."),
-    413: ("too-large", f"Too large: at most {MOST_BYTES} bytes (1 MiB)."),
+    413: ("too-large", f"Too large: at most {MAX_BYTES} bytes (1 MiB)."),
     429: ("too-many", "Too many tries. Wait a quarter of an hour."),
     500: ("our-fault", "Something went wrong on the server. Nothing was saved; what you typed is kept."),
 }

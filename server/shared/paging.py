@@ -9,7 +9,7 @@ from typing import Any
 
 from naveta_core.errors import Fault, Refused, quote
 
-MOST = 200
+MAX_ROWS = 200
 
 
 def encode(key: list[Any]) -> str:
@@ -38,6 +38,6 @@ def _held(entry: Any) -> bool:
 
 def page_size(limit: int) -> int:
     """How many rows a page may have. Raises Refused outside 1 to 200."""
-    if not 1 <= limit <= MOST:
-        raise Refused([Fault("limit", "rows a page", str(limit), f"1 to {MOST}")])
+    if not 1 <= limit <= MAX_ROWS:
+        raise Refused([Fault("limit", "rows a page", str(limit), f"1 to {MAX_ROWS}")])
     return limit

@@ -52,15 +52,19 @@ class Forbidden(Exception):
         super().__init__(answer.text)
 
 
-YES = Permission(True)
-CHIEF_SAVES = Permission(False, "trainee-does-not-save", "A crew chief saves it; the record names you both.")
-ASK_CHIEF = Permission(False, "ask-the-chief", "Ask your crew chief to do this.")
-MANAGER_ONLY = Permission(False, "manager-only", "Only the equipment manager may do this.")
-OWN_SAME_DAY = Permission(
-    False, "own-same-day", "You can amend your own records on the same day; later, ask the manager."
+YES = Permission(allowed=True)
+CHIEF_SAVES = Permission(
+    allowed=False, code="trainee-does-not-save", text="A crew chief saves it; the record names you both."
 )
-OWN_CREW = Permission(False, "own-crew", "It belongs to another crew: they hand it over, or the manager does.")
-NOBODY = Permission(False, "signed-out", "Sign in first.")
+ASK_CHIEF = Permission(allowed=False, code="ask-the-chief", text="Ask your crew chief to do this.")
+MANAGER_ONLY = Permission(allowed=False, code="manager-only", text="Only the equipment manager may do this.")
+OWN_SAME_DAY = Permission(
+    allowed=False, code="own-same-day", text="You can amend your own records on the same day; later, ask the manager."
+)
+OWN_CREW = Permission(
+    allowed=False, code="own-crew", text="It belongs to another crew: they hand it over, or the manager does."
+)
+NOBODY = Permission(allowed=False, code="signed-out", text="Sign in first.")
 
 TABLE: dict[Right, dict[Role, Permission]] = {
     "see": {"manager": YES, "crew": YES, "trainee": YES},

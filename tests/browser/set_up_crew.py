@@ -20,7 +20,7 @@ from tests.core.setup.world import follow_leg
 
 from .conftest import visit
 
-FIELD, RADIUS, BUBBLE_MOST, WALL_MM = 280.0, 108.0, (108.0 - 30.0) / 108.0, 5.0
+FIELD, RADIUS, MAX_BUBBLE, WALL_MM = 280.0, 108.0, (108.0 - 30.0) / 108.0, 5.0
 INDEX = (7.0, -3.0)
 RESTS_DIV, SECOND_RESTS_DIV, DIVISION = 0.8, -0.5, 20.0
 WORLD = Equipment(
@@ -93,7 +93,7 @@ class Crew:
 
     def enter_bubble(self) -> None:
         seen = see(self.equipment, self.state)
-        self.touch(seen.bubble_bearing_deg, 1.0 if seen.at_wall else seen.bubble_mm / WALL_MM * BUBBLE_MOST)
+        self.touch(seen.bubble_bearing_deg, 1.0 if seen.at_wall else seen.bubble_mm / WALL_MM * MAX_BUBBLE)
 
     def figures(self, heading: float) -> tuple[str, str]:
         """The level read at a heading: both figures of the electronic one, or to a tenth of a division of a vial."""

@@ -126,4 +126,4 @@ def of_round(stated: Data) -> list[Kind]:
 
 
 def standing(stated: Data, records: Sequence[CheckRecord], events: Sequence[EventRecord], today: date) -> Standing:
-    return standings.standing(Instrument(**stated), records, events, today)
+    return standings.standing(Instrument(**stated), records, events, today=today)

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from naveta_core.documents.json_io import MOST_BYTES, canonical, digest, plain, read_json
+from naveta_core.documents.json_io import MAX_BYTES, canonical, digest, plain, read_json
 from naveta_core.errors import NotJson, Refused, UnknownKind
 from naveta_core.registry import document_of, parse
 
@@ -29,7 +29,7 @@ GOOD = document((30, "1.8851", 30, "1.4020"), (56, "1.8868", 4, "1.4000"))
         (b'{"a": 12345678901234567890}', "more digits"),
         (b'{"kind": 1, "kind": 2}', "appears twice"),
         (b"[" * 21 + b"]" * 21, "deeper than 20"),
-        (b" " * (2 * MOST_BYTES), "too many"),
+        (b" " * (2 * MAX_BYTES), "too many"),
         (b'{"a": "\\ud800"}', "surrogate"),
     ],
 )

@@ -7,7 +7,7 @@ from datetime import date, timedelta
 
 import pytest
 
-from naveta_core.history.levelling import AT_MOST_EARLY_DAYS, DueWork, by_week, levelled
+from naveta_core.history.levelling import MAX_EARLY_DAYS, DueWork, by_week, levelled
 from naveta_core.history.service import ServiceEvent, by_year, stays
 
 TUESDAY = date(2027, 3, 2)
@@ -77,7 +77,7 @@ def test_nothing_is_lost_nothing_is_late_and_the_peak_is_no_higher(seed: int) ->
         assert on_time or not [
             d for d in range((w.due_on - TUESDAY).days + 1) if (TUESDAY + timedelta(d)).weekday() < 5
         ]
-        assert (w.due_on - m.day).days <= AT_MOST_EARLY_DAYS or not on_time
+        assert (w.due_on - m.day).days <= MAX_EARLY_DAYS or not on_time
         assert m.crew == w.crew or w.crew == ""
         assert m.day.weekday() < 5
     on_their_day: dict[tuple[str, date], int] = {}
@@ -96,12 +96,12 @@ def test_minutes_by_week() -> None:
 def test_stays_and_what_they_cost() -> None:
     """Away from 1 to 11 February, 10 days; a coming back nobody sent counts no days; one is still away."""
     events = [
-        ServiceEvent("LV-01", "Merrow", True, date(2027, 2, 1)),
-        ServiceEvent("LV-01", "Merrow", True, date(2027, 2, 3)),
-        ServiceEvent("LV-01", "Merrow", False, date(2027, 2, 11), 180.0, 50.0),
-        ServiceEvent("LV-02", "Merrow", False, date(2027, 3, 1), 120.5),
-        ServiceEvent("TS-01", "Tessaly", True, date(2027, 2, 25)),
-        ServiceEvent("LV-02", "Merrow", False, date(2026, 5, 1), 99.0),
+        ServiceEvent("LV-01", "Merrow", True, day=date(2027, 2, 1)),
+        ServiceEvent("LV-01", "Merrow", True, day=date(2027, 2, 3)),
+        ServiceEvent("LV-01", "Merrow", False, day=date(2027, 2, 11), cost=180.0, days_cost=50.0),
+        ServiceEvent("LV-02", "Merrow", False, day=date(2027, 3, 1), cost=120.5),
+        ServiceEvent("TS-01", "Tessaly", True, day=date(2027, 2, 25)),
+        ServiceEvent("LV-02", "Merrow", False, day=date(2026, 5, 1), cost=99.0),
     ]
     found = stays(events)
     assert [(s.tag, s.days(TUESDAY)) for s in found] == [("LV-01", 10), ("LV-02", 0), ("LV-02", 0), ("TS-01", 5)]

@@ -17,7 +17,7 @@ from naveta_core.glossary import TERMS
 from .test_words_and_grades import reduced, several
 
 ROOT = Path(__file__).resolve().parents[2]
-LONGEST_SENTENCE, LONGEST_HEADLINE = 30, 16
+MAX_SENTENCE, MAX_HEADLINE = 30, 16
 # The web's own strings are held against the same list by web/src/words.test.ts.
 NOT_AGAIN = re.compile(rf"\b({'|'.join(json.loads((ROOT / 'tests/old_words.json').read_text()))})\b", re.IGNORECASE)
 
@@ -76,9 +76,7 @@ def test_no_sentence_is_longer_than_thirty_words() -> None:
     listed.sort(key=lambda entry: -words(entry[2]))
     for path, line, part in listed[:10]:
         print(f"{words(part)} words, {path.relative_to(ROOT)}:{line}: {part}")
-    found = [
-        f"{path.relative_to(ROOT)}:{line}: {part}" for path, line, part in listed if words(part) > LONGEST_SENTENCE
-    ]
+    found = [f"{path.relative_to(ROOT)}:{line}: {part}" for path, line, part in listed if words(part) > MAX_SENTENCE]
     assert not found, "\n".join(found)
 
 
@@ -101,8 +99,8 @@ def test_what_a_check_says_is_short_and_plain(kind: str) -> None:
         answer = reduced(document)
         headline = answer["finding"]["text"]
         for part in sentences(headline):
-            assert words(part) <= LONGEST_HEADLINE, headline
+            assert words(part) <= MAX_HEADLINE, headline
         for text in texts({key: value for key, value in answer.items() if key not in ("document", "picture")}):
             assert not NOT_AGAIN.search(text), text
             for part in sentences(text):
-                assert words(part) <= LONGEST_SENTENCE, part
+                assert words(part) <= MAX_SENTENCE, part

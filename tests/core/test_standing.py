@@ -81,8 +81,8 @@ def test_a_repeat_after_a_pass_is_no_pass() -> None:
         (CheckRecord("two-peg", at(1), "watch", codes=("near-limit",)), True),
         (CheckRecord("two-peg", at(1), "watch", codes=("not-proved",)), False),
         (CheckRecord("two-peg", at(1), "watch", codes=("not-proved",), proved_within_watch=True), True),
-        (CheckRecord("two-peg", at(1), "watch", "as-left", ("near-limit", "conditional")), False),
-        (CheckRecord("two-peg", at(1), "watch", "as-left", ("near-limit",)), True),
+        (CheckRecord("two-peg", at(1), "watch", stage="as-left", codes=("near-limit", "conditional")), False),
+        (CheckRecord("two-peg", at(1), "watch", stage="as-left", codes=("near-limit",)), True),
         (CheckRecord("two-peg", at(1), "adjust"), False),
     ],
 )
@@ -183,7 +183,8 @@ class TestManyChecks:
         bad = self.of(CheckRecord("circular-vial", at(26), "adjust", finding="It rests 2 mm off."))
         assert (bad.state, bad.checks[0].check) == ("hold", "circular-vial")
         mended = self.of(
-            CheckRecord("circular-vial", at(26), "adjust"), CheckRecord("circular-vial", at(26, 2, 9), "use", "as-left")
+            CheckRecord("circular-vial", at(26), "adjust"),
+            CheckRecord("circular-vial", at(26, 2, 9), "use", stage="as-left"),
         )
         assert mended.state == "ready"
 
@@ -227,7 +228,7 @@ class TestAfterAdjusting:
         entry = self.adjusted()
         assert (entry.state, entry.reasons[0].code) == ("check-first", "adjusted-not-proved")
         assert "as left" in entry.reasons[0].text
-        assert self.adjusted(CheckRecord("two-peg", at(1, 3, 9), "use", "as-left")).state == "ready"
+        assert self.adjusted(CheckRecord("two-peg", at(1, 3, 9), "use", stage="as-left")).state == "ready"
 
     def test_what_passes_as_found_only_does_not_prove_it(self) -> None:
         loose = CheckRecord("two-peg", at(1, 3, 9), "watch", codes=("not-proved",), proved_within_watch=True)
@@ -236,7 +237,7 @@ class TestAfterAdjusting:
         assert self.adjusted(loose, CheckRecord("two-peg", at(1, 3, 10), "use")).state == "ready"
 
     def test_in_the_same_second_as_left_comes_after_it_and_as_found_before(self) -> None:
-        assert self.adjusted(CheckRecord("two-peg", at(1, 3), "use", "as-left")).state == "ready"
+        assert self.adjusted(CheckRecord("two-peg", at(1, 3), "use", stage="as-left")).state == "ready"
         assert self.adjusted(CheckRecord("two-peg", at(1, 3), "use")).reasons[0].code == "adjusted-not-proved"
 
     def test_in_the_same_second_a_release_comes_after_the_hold_and_before_a_drop(self) -> None:
@@ -259,7 +260,7 @@ class TestAfterAdjusting:
         turned = EventRecord("adjusted", at(26), check="circular-vial")
         assert standing(theodolite, done, [], TODAY).state == "ready"
         assert standing(theodolite, done, [turned], TODAY).state == "check-first"
-        left = CheckRecord("circular-vial", at(26, 2, 9), "use", "as-left")
+        left = CheckRecord("circular-vial", at(26, 2, 9), "use", stage="as-left")
         assert standing(theodolite, [*done, left], [turned], TODAY).state == "ready"
 
 

@@ -178,7 +178,7 @@ class TestCertificate:
         assert not Record.objects.filter(kind="service-in").exists()
 
     def test_one_that_says_nothing_of_its_length_is_cut_off(self, ines: Api, monkeypatch: pytest.MonkeyPatch) -> None:
-        monkeypatch.setattr(attachments_api, "MOST_CERTIFICATE", 20)
+        monkeypatch.setattr(attachments_api, "MAX_CERTIFICATE", 20)
         assert put(ines, "instruments/LV-07/certificates", PDF).status_code == 422
         assert put(ines, "instruments/LV-07/certificates", b"").json()["faults"][0]["given"] == "nothing"
 

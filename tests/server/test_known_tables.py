@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from records.known_tables import MOST_KNOWN
+from records.known_tables import MAX_KNOWN
 from records.models import KnownTable
 
 from .conftest import Api
@@ -79,9 +79,9 @@ def test_only_so_many_are_kept(tam: Api) -> None:
     person = remember(tam, look) and KnownTable.objects.get().by
     rest = [
         KnownTable(kind="two-peg", headings=[f"h{i}"], column_map={}, by=person, at="2027-01-01T00:00:00Z")
-        for i in range(MOST_KNOWN)
+        for i in range(MAX_KNOWN)
     ]
     KnownTable.objects.bulk_create(rest)
     remember(tam, look, headings=["another"])
-    assert KnownTable.objects.count() == MOST_KNOWN
+    assert KnownTable.objects.count() == MAX_KNOWN
     assert KnownTable.objects.filter(headings=["another"]).exists()

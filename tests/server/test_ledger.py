@@ -82,7 +82,7 @@ def test_words_found_often_are_looked_for_by_day_with_the_same_outcome(
     tam: Api, filled: dict[str, str], words: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     by_index = found(tam, words=words)
-    monkeypatch.setattr(found_by, "MOST_BY_INDEX", 0)
+    monkeypatch.setattr(found_by, "MAX_BY_INDEX", 0)
     assert found(tam, words=words) == by_index
     assert (by_index == []) is (words == "peg-two")
 
@@ -139,10 +139,10 @@ def test_what_is_more_than_is_counted_is_said_to_be_more(
     tam: Api, filled: dict[str, str], monkeypatch: pytest.MonkeyPatch
 ) -> None:
     assert len(filled) == 4
-    monkeypatch.setattr(ledger, "MOST_COUNTED", 3)
+    monkeypatch.setattr(ledger, "MAX_COUNTED", 3)
     found = tam.get("ledger").json()
     assert (found["count"], found["more"], len(found["records"])) == (3, True, 4)
-    monkeypatch.setattr(ledger, "MOST_COUNTED", 4)
+    monkeypatch.setattr(ledger, "MAX_COUNTED", 4)
     assert (tam.get("ledger").json()["count"], tam.get("ledger").json()["more"]) == (4, False)
 
 

@@ -147,7 +147,7 @@ class TestTries:
         assert right("203.0.113.5").status_code == 200, "a stranger elsewhere shuts nobody out"
 
     def test_too_many_of_one_address_and_too_many_at_once(self) -> None:
-        for _ in range(attempts.MOST_OF_AN_ADDRESS):
+        for _ in range(attempts.MAX_OF_AN_ADDRESS):
             with attempts.one_attempt("203.0.113.7"):
                 pass
         with pytest.raises(Later) as caught, attempts.one_attempt("203.0.113.7"):

@@ -32,7 +32,12 @@ KIND = Kind(
     quantity_label="slope",
     methods=(
         Method(
-            "two-sights", "Two sights", "Quick.", {"sights": [{}, {}]}, (SIGHTS,), ("Hold it, turn it over, hold it.",)
+            "two-sights",
+            "Two sights",
+            "Quick.",
+            observations={"sights": [{}, {}]},
+            groups=(SIGHTS,),
+            steps=("Hold it, turn it over, hold it.",),
         ),
     ),
     why="A hand level that slopes puts its slope into every rough height.",

@@ -9,7 +9,7 @@ from naveta_core.engine.fields import Number, Rows, where_of
 from naveta_core.engine.reader import Reader, Row
 from naveta_core.results import Figures, Repeats
 
-QUANTITY, FEWEST = "slope_mm", 2
+QUANTITY, MIN_SIGHTS = "slope_mm", 2
 
 
 class HandLevelRow(Part):
@@ -20,7 +20,7 @@ class HandLevelRow(Part):
 
 
 class HandLevelObservations(Part):
-    sights: Annotated[list[HandLevelRow], Rows("sight", 12, FEWEST, "One more sight")] = []
+    sights: Annotated[list[HandLevelRow], Rows("sight", 12, MIN_SIGHTS, "One more sight")] = []
 
 
 class HandLevel(CheckDocument):

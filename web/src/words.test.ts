@@ -9,7 +9,7 @@ const OLD = new RegExp(
   `\\b(${(JSON.parse(readFileSync(resolve(SOURCE, "../../tests/old_words.json"), "utf8")) as string[]).join("|")})(?!\\w)`,
   "i",
 );
-const LONGEST = 30;
+const MAX_WORDS = 30;
 /** Attributes that menus, dialogs and the palette set themselves. */
 const OF_LIBRARIES = ["state", "highlighted", "selected"];
 
@@ -59,7 +59,7 @@ it("says none of the old words", () => {
 
 it("has no sentence longer than thirty words", () => {
   const sentences = all.flatMap(({ at, text }) => text.split(/(?<=[.!?])\s/).map((sentence) => ({ at, sentence })));
-  const long = sentences.filter(({ sentence }) => sentence.split(" ").length > LONGEST && /^[A-Z]/.test(sentence));
+  const long = sentences.filter(({ sentence }) => sentence.split(" ").length > MAX_WORDS && /^[A-Z]/.test(sentence));
   expect(long.map(({ at, sentence }) => `${at}: ${sentence}`)).toEqual([]);
 });
 

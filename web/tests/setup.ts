@@ -87,6 +87,6 @@ configure({ asyncUtilTimeout: 10_000, eventWrapper: (run) => run(), asyncWrapper
 Object.assign(globalThis, { IS_REACT_ACT_ENVIRONMENT: false });
 
 // Its start is not part of any test's ten seconds.
-beforeAll(core, 90_000);
+beforeAll(async () => void (await core()), 90_000);
 beforeEach(setUp);
 afterEach(tearDown);

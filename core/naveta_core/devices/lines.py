@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import json
 import zlib
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
@@ -21,8 +21,8 @@ from ..results import Reason
 from ..units.formatting import count
 
 VERSION = 1
-MOST_BYTES = 1000
-MOST_A_SECOND = 200
+MAX_BYTES = 1000
+MAX_A_SECOND = 200
 """More than this of one device within a second is not read: no person shoots so fast."""
 REMEMBERED = 500
 """So many numbers of a device are remembered, to know what was sent twice."""
@@ -82,6 +82,7 @@ class KnownDevice:
     run: str
     first: int
     last: int
+    _: KW_ONLY
     seen: dict[int, None] = field(default_factory=dict)
     runs: set[str] = field(default_factory=set)
     second: str = ""
@@ -110,7 +111,7 @@ class DeviceLines:
             if line is not None:
                 good.append(line)
             messages += trouble
-        if len(self._rest) > MOST_BYTES:
+        if len(self._rest) > MAX_BYTES:
             self._rest = b""
             messages += self._once("", "not-a-line", "A device sends something that is no line of readings.")
         return good, messages
@@ -119,7 +120,7 @@ class DeviceLines:
         if not raw.strip():
             return None, []
         try:
-            if len(raw) > MOST_BYTES:
+            if len(raw) > MAX_BYTES:
                 raise NotJson("too long")
             fields = read_json(raw)
             sent = fields.pop("sum", None) if isinstance(fields, dict) else None
@@ -155,7 +156,7 @@ class DeviceLines:
             text = f"{line.device}: its numbers jump back; those readings are left out."
             return None, self._once(line.device, "jumps-back", text)
         if self._too_many(device, line.at, seconds):
-            text = f"{line.device} sends more than {MOST_A_SECOND} readings a second; not all of them are read."
+            text = f"{line.device} sends more than {MAX_A_SECOND} readings a second; not all of them are read."
             return None, self._once(line.device, "too-many-readings", text)
         missing = line.seq - device.last - 1
         if missing:
@@ -176,7 +177,7 @@ class DeviceLines:
         if second != device.second:
             device.second, device.within = second, 0
         device.within += 1
-        return device.within > MOST_A_SECOND
+        return device.within > MAX_A_SECOND
 
     def _once(self, device: str, code: str, text: str) -> list[Reason]:
         if (device, code) in self._reported:

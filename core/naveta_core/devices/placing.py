@@ -33,7 +33,7 @@ UNITS: dict[str, str] = {**LENGTHS, **ANGLES}
 """What a unit is called in a sentence."""
 LIVE = ("along", "across")
 """What is sent all the time and taken when somebody wants it."""
-MOST_CELLS = 600
+MAX_CELLS = 600
 
 
 Question = TypeVar("Question", bound=Part)
@@ -81,7 +81,7 @@ class PlacingQuestion(Part):
 
     verb: str
     lines: list[DeviceLine] = Field(max_length=400)
-    cells: list[OpenCell] = Field(max_length=MOST_CELLS)
+    cells: list[OpenCell] = Field(max_length=MAX_CELLS)
     quantities: list[Quantity] = []
 
 

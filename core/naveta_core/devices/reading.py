@@ -38,10 +38,10 @@ class ReaderState(Part):
                 device.run,
                 device.first,
                 device.last,
-                dict.fromkeys(device.seen),
-                set(device.runs),
-                device.second,
-                device.within,
+                seen=dict.fromkeys(device.seen),
+                runs=set(device.runs),
+                second=device.second,
+                within=device.within,
             )
             for name, device in self.devices.items()
         }

@@ -12,12 +12,12 @@ from collections.abc import Iterator, Sequence
 
 from ..errors import Fault, Refused, quote
 
-MOST_ROWS = 2000
+MAX_ROWS = 2000
 _PLAIN_NUMBER = re.compile(r"[+\-−]?\d*[.,]?\d+")
 Row = dict[str, str]
 STARTS_A_FORMULA = "=+-@\t\r\n＝＋－＠﹦﹢﹣﹫"
 """Of whatever width: a spreadsheet of another script takes the wide ones too."""
-MOST_LINE = 20_000
+MAX_LINE = 20_000
 
 
 class TableFaults(Refused):
@@ -54,13 +54,11 @@ def read_rows(text: str, columns: Sequence[str], needed: Sequence[str]) -> Rows:
     lines = [(i, line) for i, line in enumerate(text.splitlines(), start=1) if line.strip(" ;,\t")]
     if not lines:
         raise TableFaults([Fault("$", "the table", "nothing", "a header and rows: " + ", ".join(columns))])
-    if len(lines) > MOST_ROWS:
-        raise TableFaults([Fault("$", "the table", f"{len(lines)} rows", f"at most {MOST_ROWS} rows")])
-    long = next((i for i, line in lines if len(line) > MOST_LINE), None)
+    if len(lines) > MAX_ROWS:
+        raise TableFaults([Fault("$", "the table", f"{len(lines)} rows", f"at most {MAX_ROWS} rows")])
+    long = next((i for i, line in lines if len(line) > MAX_LINE), None)
     if long is not None:
-        raise TableFaults(
-            [Fault(f"line {long}", f"line {long}", "a very long line", f"at most {MOST_LINE} characters")]
-        )
+        raise TableFaults([Fault(f"line {long}", f"line {long}", "a very long line", f"at most {MAX_LINE} characters")])
     mark = separator(lines[0][1])
     header = [name.strip().lower() for name in next(csv.reader([lines[0][1]], delimiter=mark))]
     faults = _header_faults(header, columns, needed)

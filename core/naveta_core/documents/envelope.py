@@ -85,10 +85,10 @@ WholeNumber = BeforeValidator(_whole, json_schema_input_type=str | int)
 InOwnUnit = BeforeValidator(_in_own_unit, json_schema_input_type=str | float)
 InMetres = BeforeValidator(_in_metres, json_schema_input_type=str | float)
 InMillimetres = BeforeValidator(_in_millimetres, json_schema_input_type=str | float)
-LARGEST = 1e9
+MAX_FIGURE = 1e9
 """Nothing that is measured here is larger, in any unit."""
-Finite = Annotated[float, Field(ge=-LARGEST, le=LARGEST), InOwnUnit]
-Positive = Annotated[float, Field(ge=1e-6, le=LARGEST), InOwnUnit]
+Finite = Annotated[float, Field(ge=-MAX_FIGURE, le=MAX_FIGURE), InOwnUnit]
+Positive = Annotated[float, Field(ge=1e-6, le=MAX_FIGURE), InOwnUnit]
 ArcsecAccuracy = Annotated[float, Field(ge=0.05, le=3600), InOwnUnit]
 MmAccuracy = Annotated[float, Field(ge=0.01, le=1000), InOwnUnit]
 ArcsecStep = Annotated[float, Field(ge=0.01, le=3600), InOwnUnit]
@@ -97,8 +97,8 @@ Limit = Annotated[float, Field(ge=1e-3, le=1e6), InOwnUnit]
 
 def _measured(value: Any) -> Any:
     """A number no larger than anything that is measured; whatever else stands there is none of its figures."""
-    if isinstance(value, float | int) and not isinstance(value, bool) and not -LARGEST <= value <= LARGEST:
-        raise ValueError(f"a number from {plain_number(-LARGEST)} to {plain_number(LARGEST)}")
+    if isinstance(value, float | int) and not isinstance(value, bool) and not -MAX_FIGURE <= value <= MAX_FIGURE:
+        raise ValueError(f"a number from {plain_number(-MAX_FIGURE)} to {plain_number(MAX_FIGURE)}")
     return value
 
 

@@ -8,13 +8,13 @@ from .json_io import digest
 
 DIGITS = 9
 """Significant digits compared. Mathematical libraries differ in the sixteenth; the agreement test measures it."""
-SMALLEST = 1e-9
+MIN_FIGURE = 1e-9
 """Figures below this (metres, arcseconds, mm per m) are nothing: differences of equal readings, left to rounding."""
 
 
 def _blunt(data: Any) -> Any:
     if isinstance(data, float):
-        return 0.0 if abs(data) < SMALLEST else float(f"{data:.{DIGITS}g}")
+        return 0.0 if abs(data) < MIN_FIGURE else float(f"{data:.{DIGITS}g}")
     if isinstance(data, dict):
         return {key: _blunt(value) for key, value in data.items() if key != "core_version"}
     return [_blunt(value) for value in data] if isinstance(data, list | tuple) else data

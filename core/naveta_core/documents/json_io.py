@@ -18,8 +18,8 @@ from typing import Any
 from ..errors import NotJson, quote
 from .envelope import Envelope
 
-MOST_BYTES = 1024 * 1024
-MOST_DEPTH = 20
+MAX_BYTES = 1024 * 1024
+MAX_DEPTH = 20
 GENESIS = "0" * 64
 
 
@@ -62,15 +62,15 @@ def _depth(text: str) -> int:
 
 def read_json(raw: bytes) -> Any:
     """Bytes to plain data. Raises NotJson: over 1 MiB, not UTF-8, deeper than 20, a key twice, NaN, infinity."""
-    if len(raw) > MOST_BYTES:
-        raise NotJson(f"{len(raw)} bytes are too many; a check is at most {MOST_BYTES} bytes (1 MiB)")
+    if len(raw) > MAX_BYTES:
+        raise NotJson(f"{len(raw)} bytes are too many; a check is at most {MAX_BYTES} bytes (1 MiB)")
     try:
         text = raw.decode("utf-8")
     except UnicodeDecodeError as error:
         raise NotJson(f"not UTF-8 text: byte {error.start} cannot be read") from error
     # As deep as there are brackets it can be at most; only then it is worth a walk.
-    if text.count("{") + text.count("[") > MOST_DEPTH and _depth(text) > MOST_DEPTH:
-        raise NotJson(f"nested deeper than {MOST_DEPTH} levels")
+    if text.count("{") + text.count("[") > MAX_DEPTH and _depth(text) > MAX_DEPTH:
+        raise NotJson(f"nested deeper than {MAX_DEPTH} levels")
     try:
         data = json.loads(
             text, parse_constant=_no_constant, parse_float=_finite, parse_int=_whole, object_pairs_hook=_no_twin_keys

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Any, Literal
 
 from .csv_io import Rows
@@ -36,6 +36,7 @@ class TableShape:
     columns: tuple[str, ...]
     needed: tuple[str, ...]
     fields: tuple[TableField, ...]
+    _: KW_ONLY
     length_column: str
     """The column that says the unit of lengths; empty where none does."""
     angle_column: str

@@ -16,6 +16,7 @@ NOT_PROVED = "The error is not certain enough to turn a screw. Repeat the check,
 
 def adjusting_of(
     text: str,
+    *,
     allowed: bool,
     inputs: Sequence[str] = (),
     prompt: str = "",
@@ -53,7 +54,9 @@ def by_hand(_document: Any, _read: Any, judgement: Judgement, grade: Grade, read
     adjustments = adjustments or [
         quantity.turn for quantity in judgement.quantities if quantity.turn and offers_adjusting(quantity)
     ]
-    return adjusting_of(" ".join(dict.fromkeys(adjustments)) if adjustments else _why_not(judgement), bool(adjustments))
+    return adjusting_of(
+        " ".join(dict.fromkeys(adjustments)) if adjustments else _why_not(judgement), allowed=bool(adjustments)
+    )
 
 
 def _why_not(judgement: Judgement) -> str:

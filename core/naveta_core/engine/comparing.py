@@ -7,7 +7,7 @@ off the line is a slip until it was read again: it is named, or set aside beside
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from math import fsum, sqrt
 
 from ..documents.envelope import Part
@@ -26,8 +26,8 @@ ODD_PROBABILITY = 0.9995
 """A place read twice is called odd only when chance would not do it once in a thousand."""
 AGREE = 3.0
 """Two readings of a place are alike within so many of their own standard deviations."""
-MOST_ASIDE = 2
-FEWEST_OTHERS = 3
+MAX_ASIDE = 2
+MIN_OTHERS = 3
 
 
 @dataclass
@@ -70,6 +70,7 @@ class Compared:
     misfit: Estimate
     at: int
     """The reading at the place that fits least."""
+    _: KW_ONLY
     misfit_variance: float
     used: list[int]
     aside: list[int] = field(default_factory=list)
@@ -107,7 +108,9 @@ class Lengths:
     def line(self, used: Sequence[int], how: ComparisonVariances) -> Straight:
         """The line through some of them."""
         some = self.of(used)
-        return straight(some.length_m, some.error_mm, how.within, how.between, how.dof, how.scale_ppm2)
+        return straight(
+            some.length_m, some.error_mm, how.within, between=how.between, dof=how.dof, scale_ppm2=how.scale_ppm2
+        )
 
 
 def places_among(lengths_m: Sequence[float]) -> int:
@@ -126,19 +129,20 @@ def compare(lengths: Lengths, how: ComparisonVariances) -> Compared:
             break
         i = used[hit]
         twins = [j for j in used if j != i and abs(lengths.place_m[j] - lengths.place_m[i]) < SAME_PLACE_M]
-        if not twins or len(aside) == MOST_ASIDE:
+        if not twins or len(aside) == MAX_ASIDE:
             outlier = i
             break
         aside.append(i)
         used.remove(i)
         odd = _odd_place(lengths, used, how)
-    return _compared(lengths, how, used, aside, outlier, odd)
+    return _compared(lengths, how, used, aside=aside, outlier=outlier, odd=odd)
 
 
 def _compared(
     lengths: Lengths,
     how: ComparisonVariances,
     used: list[int],
+    *,
     aside: list[int],
     outlier: int | None,
     odd: list[int] | None,
@@ -157,7 +161,9 @@ def _compared(
         leverage = line.solved.fit.leverage[on_line.index(at)]
         variance = how.within * max(0.05, 1 / size - leverage)
     misfit = pooled(mean[at], variance, 0.0, line.solved.spread, how.dof)
-    return Compared(line, misfit, at, variance, used, aside, outlier, residuals)
+    return Compared(
+        line, misfit, at, misfit_variance=variance, used=used, aside=aside, outlier=outlier, residuals=residuals
+    )
 
 
 def _odd_place(lengths: Lengths, used: Sequence[int], how: ComparisonVariances) -> list[int] | None:
@@ -165,7 +171,7 @@ def _odd_place(lengths: Lengths, used: Sequence[int], how: ComparisonVariances) 
     furthest, odd = 0.0, None
     for mine in lengths.places(used):
         rest = [i for i in used if i not in mine]
-        if len(mine) < 2 or len(lengths.places(rest)) < FEWEST_OTHERS:
+        if len(mine) < 2 or len(lengths.places(rest)) < MIN_OTHERS:
             continue
         values = [lengths.error_mm[i] for i in mine]
         if max(values) - min(values) > AGREE * sqrt(2 * how.within):
@@ -192,7 +198,7 @@ def without_each(
 
 
 def errors_along(
-    errors: Sequence[float], at: Sequence[float], limit: float | None, zero: str, along: str, words: LengthWords
+    errors: Sequence[float], at: Sequence[float], limit: float | None, *, zero: str, along: str, words: LengthWords
 ) -> DeviationsPicture:
     """Errors along the length, as far as they are in. Errors and limit in mm, at in metres."""
     listed: list[tuple[str, float, float | None]] = [

@@ -8,7 +8,7 @@ table. Pages lay these out and know nothing of a kind; what stands in a field is
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from functools import cached_property, lru_cache
 from typing import Any, Literal, get_args, get_origin
 
@@ -20,7 +20,7 @@ from ..units.numbers import CACHED
 from .parser import Range, ordinal
 
 FieldKind = Literal["number", "length", "angle", "choice", "text", "count", "switch"]
-MOST_INDEX_TEXT = 8
+MAX_INDEX_TEXT = 8
 NO_BOUND = float("inf")
 
 
@@ -44,6 +44,7 @@ class Field:
     kind: FieldKind = "number"
     unit: str = ""
     """Code of the unit a number is typed in: mm, m, arcsec, arcmin, div, deg, n, mm2, c."""
+    _: KW_ONLY
     low: float = -NO_BOUND
     high: float = NO_BOUND
     words: str = ""
@@ -93,9 +94,9 @@ def Number(
         label,
         "number",
         unit,
-        low,
-        high,
-        words,
+        low=low,
+        high=high,
+        words=words,
         prefilled=prefilled,
         optional=optional,
         ask_again=ask_again,
@@ -304,7 +305,7 @@ class Where:
             name, _, rest = step.partition("[")
             word = self.names.get(name, in_words(name))
             # A field that is not ours may be called anything: only figures are counted.
-            counted = rest[:-1].isascii() and rest[:-1].isdigit() and len(rest) < MOST_INDEX_TEXT
+            counted = rest[:-1].isascii() and rest[:-1].isdigit() and len(rest) < MAX_INDEX_TEXT
             words.append(f"{ordinal(int(rest[:-1]))} {word}" if counted else word)
         return ", ".join(word for word in words if word)
 

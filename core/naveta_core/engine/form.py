@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from typing import Any
 
 from ..cautions import cautions
@@ -120,6 +120,7 @@ class Method:
     name: str
     title: str
     good_for: str
+    _: KW_ONLY
     observations: Data
     groups: tuple[Group, ...]
     steps: tuple[str, ...] = ()

@@ -70,6 +70,7 @@ def held_against(
     document: Envelope,
     name: str,
     noun: str,
+    *,
     unit: str,
     found: FullTest,
     stated: float | None,
@@ -83,46 +84,55 @@ def held_against(
     leading_reasons: list[CodedText] = list(then)
     grade: Decision = Decision("watch" if more else "use")
     if stated is None:
-        limits = Limits(s, s, s, "no accuracy is stated for this model", False)
+        limits = Limits(s, s, s, "no accuracy is stated for this model", adjustable=False)
         why.append(("stated-not-known", f"No accuracy is stated for this model: {size(s, s, unit)}, not tested."))
-        return JudgedQuantity(
-            name, noun, unit, estimate, limits, own=Override(Decision("watch"), tuple(why), tuple(leading_reasons))
-        )
+        own = Override(Decision("watch"), tuple(why), tuple(leading_reasons))
+        return JudgedQuantity(name, noun, unit, estimate=estimate, limits=limits, own=own)
     most = found.most(stated)
     if found.rounding > COARSE_SHARE * stated:
-        return _too_coarse(name, noun, unit, estimate, found, stated)
-    limits = Limits(most, most, most, f"{bound(stated, unit)} stated, with allowance for chance", False)
-    rounded = found.rounding > REPORTED_SHARE * stated
-    digit = f", the {size(found.rounding, found.rounding, unit)} of the last digit included" if rounded else ""
-    text = f"{size(s, s, unit)} found, {bound(stated, unit)} stated; with {dof} degrees of freedom up to {size(most, most, unit)} is possible by chance{digit}"
+        return _too_coarse(name, noun, unit, estimate=estimate, found=found, stated=stated)
+    limits = Limits(most, most, most, f"{bound(stated, unit)} stated, with allowance for chance", adjustable=False)
+    text = _compared(found, stated, unit)
     if s <= most:
         why.append(("not-worse-than-stated", f"Not shown worse than stated: {text}."))
     elif _worse_before(document, name, most):
         twice = ("worse-than-stated", f"Worse than stated for the second time: {text}.")
-        return JudgedQuantity(name, noun, unit, estimate, limits, own=Override(Decision("service"), (twice, *why)))
+        return JudgedQuantity(
+            name, noun, unit, estimate=estimate, limits=limits, own=Override(Decision("service"), (twice, *why))
+        )
     else:
         grade = Decision("watch")
-        why.append(
-            (
-                "worse-than-stated",
-                f"Shown worse than stated: {text}. One good instrument in twenty shows this by chance.",
-            )
-        )
+        chance = "One good instrument in twenty shows this by chance."
+        why.append(("worse-than-stated", f"Shown worse than stated: {text}. {chance}"))
         leading_reasons.append(AGAIN if found.full else FULL)
     changed = _changed(document, name, found, unit)
     if changed:
         grade = Decision("watch")
         why.append(changed)
-    return JudgedQuantity(name, noun, unit, estimate, limits, own=Override(grade, tuple(why), tuple(leading_reasons)))
+    return JudgedQuantity(
+        name, noun, unit, estimate=estimate, limits=limits, own=Override(grade, tuple(why), tuple(leading_reasons))
+    )
 
 
-def _too_coarse(name: str, noun: str, unit: str, estimate: Estimate, found: FullTest, stated: float) -> JudgedQuantity:
+def _compared(found: FullTest, stated: float, unit: str) -> str:
+    """What was found beside what is stated and what chance may make of it, without a full stop."""
+    s, dof, most = found.s, found.dof, found.most(stated)
+    rounded = found.rounding > REPORTED_SHARE * stated
+    digit = f", the {size(found.rounding, found.rounding, unit)} of the last digit included" if rounded else ""
+    return f"{size(s, s, unit)} found, {bound(stated, unit)} stated; with {dof} degrees of freedom up to {size(most, most, unit)} is possible by chance{digit}"
+
+
+def _too_coarse(
+    name: str, noun: str, unit: str, *, estimate: Estimate, found: FullTest, stated: float
+) -> JudgedQuantity:
     """Readings whose last digit scatters as much as the instrument is stated to: they test nothing."""
     text = f"Readings too coarse: rounding alone scatters by {size(found.rounding, found.rounding, unit)}, stated is {bound(stated, unit)}. Read one digit finer."
-    limits = Limits(stated, stated, stated, f"{bound(stated, unit)} stated", False)
+    limits = Limits(stated, stated, stated, f"{bound(stated, unit)} stated", adjustable=False)
     why = (("steps-too-coarse", text),)
     then = (("read-finer", "Repeat and read one digit finer: estimate tenths of the smallest division."),)
-    return JudgedQuantity(name, noun, unit, estimate, limits, own=Override(Decision("repeat"), why, then))
+    return JudgedQuantity(
+        name, noun, unit, estimate=estimate, limits=limits, own=Override(Decision("repeat"), why, then)
+    )
 
 
 def _last(document: Envelope, name: str) -> Earlier | None:

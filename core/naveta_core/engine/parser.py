@@ -110,7 +110,7 @@ WRITTEN = {
 
 
 def number(
-    parser: Parser, path: str, where: str, value: Value, unit: str, low: float, high: float, *, wanted: bool = True
+    parser: Parser, path: str, where: str, *, value: Value, unit: str, low: float, high: float, wanted: bool = True
 ) -> Numeral | None:
     """A typed number in `unit`, or None with the path noted as missing or the fault noted.
 

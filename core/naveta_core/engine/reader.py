@@ -78,7 +78,7 @@ class CellReader(Parser):
             length = self.length(path, words, typed, field.range)
             return Numeral(length.m, length.step_m) if length else None
         assert field.unit in WRITTEN, f"{path}: no words for the unit {field.unit}"
-        return number(self, path, words, typed, field.unit, field.low, field.high)
+        return number(self, path, words, value=typed, unit=field.unit, low=field.low, high=field.high)
 
     def row(self, path: str, fields: dict[str, Field], cells: Sequence[Value]) -> dict[str, Numeral] | None:
         """The figures of one row, or None where a wanted one is missing or at fault."""

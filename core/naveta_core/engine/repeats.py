@@ -15,13 +15,13 @@ from ..stats.row_fit import Observation
 from .fields import Count
 from .parser import Parser
 
-MOST_REPEATS = 9
+MAX_REPEATS = 9
 
 
 class Repeated(Part):
     """A row that says in which repeat it was taken; without it, the first."""
 
-    repeat: Annotated[int | None, Bounds(ge=1, le=MOST_REPEATS), Count("Repeat", MOST_REPEATS)] = None
+    repeat: Annotated[int | None, Bounds(ge=1, le=MAX_REPEATS), Count("Repeat", MAX_REPEATS)] = None
 
 
 class Taken(Protocol):
@@ -96,7 +96,7 @@ def last_repeat(taken: Sequence[T]) -> list[T]:
 
 
 def demand_opposite(
-    parser: Parser, path: str, what: str, taken: Sequence[Taken], wanted: str, least_deg: float = OPPOSITE_DEG
+    parser: Parser, path: str, what: str, *, taken: Sequence[Taken], wanted: str, least_deg: float = OPPOSITE_DEG
 ) -> None:
     """A fault where the headings of a repeat do not lie half a turn apart: each repeat has a tilt of its own."""
     for name in sorted({entry.repeat for entry in taken}):

@@ -19,13 +19,13 @@ def shown(quantity: JudgedQuantity, label: str, text: str | None = None) -> Show
         quantity.name,
         label,
         text or size(e.value, e.u95, quantity.unit),
-        e.value,
-        quantity.unit,
-        size(e.u95, e.u95, quantity.unit),
+        value=e.value,
+        unit=quantity.unit,
+        plus_minus=size(e.u95, e.u95, quantity.unit),
     )
 
 
-def row(quantity: str, label: str, text: str, value: float, unit: str, plus_minus: str | None = None) -> Shown:
+def row(quantity: str, label: str, text: str, *, value: float, unit: str, plus_minus: str | None = None) -> Shown:
     """A row of the result that is not judged on its own. Value in the unit shown."""
     return Shown(
         quantity=quantity, label=label, text=text, plus_minus=plus_minus, value=value, unit=unit, per_canonical=1.0

@@ -25,7 +25,7 @@ from .form import Group
 from .reader import Reader
 from .verdict import JudgedQuantity, Judgement
 
-MOST_ARCSEC = 3600.0
+MAX_ARCSEC = 3600.0
 REPORTS = 2.5
 """A finding must be so many of its own standard deviations before a second round can say what became of it."""
 ACTIONS = {
@@ -73,7 +73,7 @@ class Stores(Part):
 def StoredField(label: str) -> Field:
     """The field in which a stored value is noted, in seconds."""
     words = f"stored before, {label}"
-    return Number(label, "arcsec", -MOST_ARCSEC, MOST_ARCSEC, words, optional=True, ask_again=True)
+    return Number(label, "arcsec", -MAX_ARCSEC, MAX_ARCSEC, words, optional=True, ask_again=True)
 
 
 @dataclass
@@ -217,14 +217,17 @@ def storing(values: tuple[StoredValue, ...]) -> Any:
         wanted = [entry for entry in found if entry.name not in before.old] if before.on else []
         if not wanted:
             refuse = by_hand(document, read, judgement, grade, reads_now)
-            return adjusting_of(f"{_new_values(document, before, judgement, found)} {refuse.text}", True)
-        steps = [_noted(document, before, judgement, found, wanted, i, typed) for i, typed in enumerate(reads_now)]
+            return adjusting_of(f"{_new_values(document, before, judgement, found)} {refuse.text}", allowed=True)
+        steps = [
+            _noted(document, before, judgement, found=found, wanted=wanted, index=i, typed=typed)
+            for i, typed in enumerate(reads_now)
+        ]
         return adjusting_of(
             f"First note what is stored now: {joined([entry.label for entry in wanted])}. {guide.text}",
-            True,
-            tuple(entry.label for entry in wanted),
-            "Values stored now",
-            "″",
+            allowed=True,
+            inputs=tuple(entry.label for entry in wanted),
+            prompt="Values stored now",
+            unit="″",
             steps=steps,
         )
 
@@ -235,6 +238,7 @@ def _noted(
     document: Any,
     before: Before,
     judgement: Judgement,
+    *,
     found: list[StoredValue],
     wanted: list[StoredValue],
     index: int,
@@ -246,8 +250,8 @@ def _noted(
         if len(parts) != len(wanted):
             raise ValueError(f"{len(wanted)} values, in seconds: {', '.join(entry.label for entry in wanted)}")
         values = [numeral(part.removesuffix("″")).value for part in parts]
-        if any(abs(value) > MOST_ARCSEC for value in values):
-            raise ValueError(f"seconds from -{MOST_ARCSEC:g} to {MOST_ARCSEC:g}")
+        if any(abs(value) > MAX_ARCSEC for value in values):
+            raise ValueError(f"seconds from -{MAX_ARCSEC:g} to {MAX_ARCSEC:g}")
     except ValueError as error:
         raise Refused([Fault(f"reads_now[{index}]", "stored now", quote(typed), str(error))]) from None
     typed_old = {entry.name: entry.turned(document, value) for entry, value in zip(wanted, values, strict=True)}

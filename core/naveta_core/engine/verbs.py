@@ -194,7 +194,11 @@ def from_file(kind: Kind, document: Data) -> Data:
     def typed(field: Field, value: Any) -> Any:
         if isinstance(value, bool) or not isinstance(value, int | float) or field.kind in ("count", "switch"):
             return value
-        return typed_length(value, document) if field.kind == "length" else typed_figure(value, field.kind == "angle")
+        return (
+            typed_length(value, document)
+            if field.kind == "length"
+            else typed_figure(value, angle=field.kind == "angle")
+        )
 
     observations = changed_fields(kind.table, document.get("observations", {}), typed)
     return {**around_observations(document), "observations": observations}
@@ -215,7 +219,7 @@ def typed_length(value: float, document: Data) -> str:
     return plain if METRES[_length_unit(document)] == 1.0 else f"{plain} m"
 
 
-def typed_figure(value: float, angle: bool = False) -> str:
+def typed_figure(value: float, *, angle: bool = False) -> str:
     """A plain number in its own unit; an angle is decimal degrees, whatever angles are typed in."""
     return f"{as_typed(value)}°" if angle else as_typed(value)
 

@@ -6,7 +6,7 @@ A kind brings its quantities, what is at fault, and its own words for what to do
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from typing import Any, TypeVar
 
 from ..documents.envelope import Envelope, days_between
@@ -27,7 +27,7 @@ from ..stats.row_fit import Solved
 from ..units.formatting import bound, capital, count, size
 from .conditions import prior_dof
 
-MOST_MORE = 6
+MAX_MORE = 6
 
 
 LeftOut = tuple[str, Estimate | None]
@@ -50,6 +50,7 @@ class JudgedQuantity:
     name: str
     noun: str
     unit: str
+    _: KW_ONLY
     estimate: Estimate
     limits: Limits
     q_within: float = 0.0
@@ -106,6 +107,7 @@ class Judgement:
     quantities: list[JudgedQuantity]
     figures: Figures
     finding: str
+    _: KW_ONLY
     shown: list[Shown]
     worked: list[CalculationLine]
     work: list[Effect]
@@ -322,7 +324,7 @@ def offers_adjusting(quantity: JudgedQuantity) -> bool:
 def _to_conclude(judgement: Judgement, quantity: JudgedQuantity) -> list[CodedText]:
     """How many more would decide it, when a handful can."""
     limits, value, taken = quantity.limits, abs(quantity.estimate.value), judgement.taken
-    for more in range(1, MOST_MORE + 1):
+    for more in range(1, MAX_MORE + 1):
         b = pooled(
             0.0, quantity.q_within * taken / (taken + more), quantity.q_between, judgement.repeats, quantity.dof
         ).b95
@@ -376,25 +378,3 @@ def report_scatter(judgement: Judgement, solved: Solved, what: str) -> None:
 def repeats_of(spread: Spread) -> Repeats:
     """How a check's own repeats scattered: what later ones learn their noise from."""
     return Repeats(squares=spread.squares, dof=spread.dof)
-
-
-def limits_from(document: Envelope, name: str, default: Limits) -> Limits:
-    """The limits stated in the document for a quantity, else the default ones."""
-    own = document.limits.get(name)
-    if own is None:
-        return default
-    watch = own.watch if own.watch is not None else own.use
-    adjust = own.adjust if own.adjust is not None else max(watch, default.adjust)
-    return Limits(own.use, watch, adjust, own.source or "stated in the document", default.adjustable)
-
-
-def raised(default: Limits, least: float, unit: str, what: str) -> Limits:
-    """A default limit that lies below what such a test can prove at its best, raised to that, and said.
-
-    Least in the unit of the limits.
-    """
-    if default.use >= least:
-        return default
-    why = f"{default.source}: {bound(default.use, unit)} cannot be shown, {what} shows no better than {bound(least, unit)}"
-    share = default.watch / default.use
-    return Limits(least, least * share, max(default.adjust, least * share), why, default.adjustable)

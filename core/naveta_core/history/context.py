@@ -14,7 +14,7 @@ from ..stats.noise import learned_noise
 from .entries import HistoryEntry, PastCheck, PastControl, PastEvent, PastSetUp
 from .facts import ADJUSTED, FALLS
 
-MOST_EARLIER = 5
+MAX_EARLIER = 5
 """Earlier results of one kind that a document carries."""
 CONTROL_LENGTH = 12
 LEARNING_FROM = 12
@@ -112,8 +112,8 @@ def earlier_checks(history: Sequence[HistoryEntry]) -> list[Earlier]:
     earlier = []
     for entry, passed in reversed(held):
         newest[entry.kind] = newest.get(entry.kind, 0) + 1
-        if newest[entry.kind] <= MOST_EARLIER:
-            earlier.append(_earlier(entry, passed))
+        if newest[entry.kind] <= MAX_EARLIER:
+            earlier.append(_earlier(entry, passed=passed))
     return earlier
 
 
@@ -127,7 +127,7 @@ def _answers(check: PastCheck, events: Sequence[PastEvent]) -> bool:
     return passed and (check.looked or not fell)
 
 
-def _earlier(check: PastCheck, passed: bool) -> Earlier:
+def _earlier(check: PastCheck, *, passed: bool) -> Earlier:
     warmth = {} if check.temperature_c is None else {"temperature_c": check.temperature_c}
     return Earlier.model_validate(
         {"check": check.kind, "at": check.at, "grade": check.grade, "result": check.result, "passed": passed, **warmth}

@@ -7,10 +7,10 @@ var a = f²/Σw, var b = f²/Σw(t − t₀)². Times in days, values in any uni
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from math import fsum, sqrt
 
-from ..stats.estimate import LEAST_F_SQUARED
+from ..stats.estimate import MIN_F_SQUARED
 from ..stats.quantiles import t_quantile
 from .series import JUMP_PROBABILITY, PRIOR_DOF
 
@@ -47,6 +47,7 @@ class Line:
     t0: float
     level: float
     slope: float | None
+    _: KW_ONLY
     var_level: float
     var_slope: float
     f_squared: float
@@ -93,7 +94,15 @@ def fit(values: Sequence[SeriesValue], tau: float) -> Line:
     line = _fitted([values[i] for i in kept], tau)
     left_out = tuple(i for i in range(len(values)) if i not in kept)
     return Line(
-        line.t0, line.level, line.slope, line.var_level, line.var_slope, line.f_squared, line.dof, line.n, left_out
+        line.t0,
+        line.level,
+        line.slope,
+        var_level=line.var_level,
+        var_slope=line.var_slope,
+        f_squared=line.f_squared,
+        dof=line.dof,
+        n=line.n,
+        left_out=left_out,
     )
 
 
@@ -110,8 +119,17 @@ def _fitted(values: Sequence[SeriesValue], tau: float, *, as_level: bool = False
         w * (v.value - level - (slope or 0.0) * (v.day - t0)) ** 2 for w, v in zip(weights, values, strict=True)
     )
     dof = len(values) - (2 if by_line else 1)
-    f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + squares) / (PRIOR_DOF + dof))
-    return Line(t0, level, slope, f2 / total, f2 / spread if by_line else 0.0, f2, dof, len(values))
+    f2 = max(MIN_F_SQUARED, (PRIOR_DOF + squares) / (PRIOR_DOF + dof))
+    return Line(
+        t0,
+        level,
+        slope,
+        var_level=f2 / total,
+        var_slope=f2 / spread if by_line else 0.0,
+        f_squared=f2,
+        dof=dof,
+        n=len(values),
+    )
 
 
 def _outlier(values: Sequence[SeriesValue], tau: float) -> int | None:
@@ -129,7 +147,7 @@ def _outlier(values: Sequence[SeriesValue], tau: float) -> int | None:
             continue
         residual = value.value - line.at(value.day)
         own = residual**2 / (var * (1 - hat))
-        f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + squares - own) / (PRIOR_DOF + line.dof - 1))
+        f2 = max(MIN_F_SQUARED, (PRIOR_DOF + squares - own) / (PRIOR_DOF + line.dof - 1))
         size = abs(residual) / sqrt(var * (1 - hat) * f2)
         if size > max(worst, bound):
             worst, place = size, i
@@ -235,9 +253,9 @@ def first_day(size: Callable[[float], float], limit: float, today: float) -> flo
     return None
 
 
-LEAST_RANGE_K = 10.0
+MIN_RANGE_K = 10.0
 TEMPERATURE_FROM = 8
-MOST_TOGETHER = 0.8
+MAX_TOGETHER = 0.8
 
 
 @dataclass(frozen=True, slots=True)
@@ -265,7 +283,7 @@ def warmth(values: Sequence[SeriesValue], tau: float) -> Warmth | None:
     if len(known) < TEMPERATURE_FROM:
         return None
     degrees = [v.temperature_c or 0.0 for v in known]
-    if max(degrees) - min(degrees) < LEAST_RANGE_K:
+    if max(degrees) - min(degrees) < MIN_RANGE_K:
         return None
     weights = [1.0 / (v.sigma**2 + tau**2) for v in known]
     total = fsum(weights)
@@ -281,7 +299,7 @@ def warmth(values: Sequence[SeriesValue], tau: float) -> Warmth | None:
     dd, tt, dt = product(days, days), product(warm, warm), product(days, warm)
     if dd <= 0:
         return None
-    together = abs(dt) / sqrt(dd * tt) >= MOST_TOGETHER
+    together = abs(dt) / sqrt(dd * tt) >= MAX_TOGETHER
     determinant = dd * tt - dt**2
     if together or determinant <= 0:
         return Warmth(0.0, 0.0, PRIOR_DOF, together=True)
@@ -289,5 +307,5 @@ def warmth(values: Sequence[SeriesValue], tau: float) -> Warmth | None:
     b = (tt * product(days, found) - dt * product(warm, found)) / determinant
     squares = fsum(w * (x - b * d - g * k) ** 2 for w, x, d, k in zip(weights, found, days, warm, strict=True))
     dof = len(known) - 3
-    f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + squares) / (PRIOR_DOF + dof))
+    f2 = max(MIN_F_SQUARED, (PRIOR_DOF + squares) / (PRIOR_DOF + dof))
     return Warmth(g, sqrt(f2 * dd / determinant), PRIOR_DOF + dof)

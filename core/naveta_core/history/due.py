@@ -24,7 +24,7 @@ DueState = Literal["overdue", "due", "soon", "fresh"]
 SOON_DAYS = 7
 JOB_WITHIN_DAYS = 7
 """A check before a large job holds for it when made in the week before."""
-MOST_SKIPPED_DAYS = 60
+MAX_SKIPPED_DAYS = 60
 """A check is skipped for so long at most."""
 NEVER_SKIPPED = (*FALLS, "held", "knock", "service-in")
 
@@ -110,6 +110,7 @@ def check_due(
     kind: Kind,
     records: Sequence[CheckRecord],
     events: Sequence[EventRecord],
+    *,
     today: date,
     need: Requirement | None,
     planned: Sequence[Planned] = (),

@@ -131,13 +131,13 @@ def due(question: Any) -> DueAnswer:
     book = RuleBook(query.rules, query.climate)
     today = date.fromisoformat(query.today)
     since = date.fromisoformat(query.since) if query.since else None
-    found = checks_due(query.instrument, records, events, today, book, query.model, planned)
+    found = checks_due(query.instrument, records, events, today=today, book=book, model=query.model, planned=planned)
     stood = standing_of(found, events, today, query.least_grade)
     return DueAnswer(
         hold=stood.state == "hold",
         standing=stood,
         due=[due_entry(each, today) for each in found],
-        service=service_due(query.instrument, records, events, today, book, query.model, since),
+        service=service_due(query.instrument, records, events, today=today, book=book, model=query.model, since=since),
         core_version=__version__,
     )
 
@@ -159,18 +159,20 @@ def _record(entry: RecordIn) -> CheckRecord:
         entry.check,
         datetime.fromisoformat(entry.at),
         entry.grade,
-        entry.stage,
-        tuple(entry.codes),
-        entry.proved_within_watch,
-        entry.finding,
-        entry.temperature_c,
+        stage=entry.stage,
+        codes=tuple(entry.codes),
+        proved_within_watch=entry.proved_within_watch,
+        finding=entry.finding,
+        temperature_c=entry.temperature_c,
     )
 
 
 def _happened(entry: EventIn) -> EventRecord:
     until = date.fromisoformat(entry.until) if entry.until else None
     at = datetime.fromisoformat(entry.at)
-    return EventRecord(entry.event, at, entry.note, entry.check, entry.crew, entry.temperature_c, until)
+    return EventRecord(
+        entry.event, at, entry.note, check=entry.check, crew=entry.crew, temperature_c=entry.temperature_c, until=until
+    )
 
 
 def due_entry(found: CheckDue, today: date) -> DueEntry:
@@ -192,6 +194,7 @@ def service_due(
     instrument: Instrument,
     records: Sequence[CheckRecord],
     events: Sequence[EventRecord],
+    *,
     today: date,
     book: RuleBook,
     model: str = "",

@@ -15,7 +15,7 @@ from ..units.formatting import capital, count
 from .drift import Line, first_day
 
 EARNED_FROM = 4
-LONGEST, SHORTEST = 3.0, 0.25
+MAX_EARNED, MIN_EARNED = 3.0, 0.25
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,8 +39,8 @@ def earned_interval(line: Line, limit: float, rule_days: int, last: float, wande
         return abs(line.at(day)) + t * sqrt(line.variance(day) + wander**2 * max(0.0, day - last))
 
     day = first_day(size, limit, last)
-    days = rule_days * LONGEST if day is None else day - last
-    earned = int(min(max(days, rule_days * SHORTEST), rule_days * LONGEST))
+    days = rule_days * MAX_EARNED if day is None else day - last
+    earned = int(min(max(days, rule_days * MIN_EARNED), rule_days * MAX_EARNED))
     if earned < rule_days:
         text = f"After {earned} days it could lie beyond its limit (with more than 5 %): check it sooner than the {rule_days} days of the rule."
         return Earned(earned, "shorter", text)

@@ -26,7 +26,7 @@ ON_HOLD = "After a fall every value is uncertain: it is on hold until its checks
 CHECKS_DUE = "Its checks come due."
 
 
-def _reported(name: str, label: str, words: str, hint: str, follows: str, *kinds: str) -> EventKind:
+def _reported(name: str, label: str, words: str, hint: str, follows: str, *, kinds: tuple[str, ...] = ()) -> EventKind:
     return EventKind(name=name, label=label, words=words, hint=hint, follows=follows, reported=True, kinds=list(kinds))
 
 
@@ -53,7 +53,7 @@ EVENT_KINDS = (
         "tracker seen off target",
         "The cross is not on the prism",
         "Its tracker check comes due.",
-        "robotic-total-station",
+        kinds=("robotic-total-station",),
     ),
     _reported(
         "control-jump",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from datetime import date, datetime
 
 from ..results import Reason
@@ -26,6 +26,7 @@ class CheckRecord:
     check: str
     at: datetime
     grade: str
+    _: KW_ONLY
     stage: str = "as-found"
     codes: tuple[str, ...] = ()
     proved_within_watch: bool = False
@@ -40,6 +41,7 @@ class EventRecord:
     event: str
     at: datetime
     note: str = ""
+    _: KW_ONLY
     check: str = ""
     """Of an adjustment or a skipped check: the kind of check it was about."""
     crew: str = ""
@@ -105,11 +107,11 @@ def check_record_of(summary: RecordSummary, at: datetime, stage: str) -> CheckRe
         summary.kind,
         at,
         summary.grade,
-        stage,
-        tuple(summary.codes),
-        summary.within_watch,
-        summary.finding,
-        summary.temperature_c,
+        stage=stage,
+        codes=tuple(summary.codes),
+        proved_within_watch=summary.within_watch,
+        finding=summary.finding,
+        temperature_c=summary.temperature_c,
     )
 
 

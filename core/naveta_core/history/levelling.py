@@ -16,7 +16,7 @@ from itertools import islice
 SATURDAY = 5
 OVERDUE_WITHIN = 3
 """What is overdue is made within so many mornings."""
-AT_MOST_EARLY_DAYS = 10
+MAX_EARLY_DAYS = 10
 """No check is made earlier than this before its day."""
 
 
@@ -89,7 +89,7 @@ def _bundles(work: Sequence[DueWork]) -> list[list[DueWork]]:
     """Checks of one instrument that can be made together: those due within the days a check may be made early."""
     found: list[list[DueWork]] = []
     for entry in sorted(work, key=lambda one: (one.tag, one.due_on, one.check)):
-        if found and found[-1][0].tag == entry.tag and (entry.due_on - found[-1][0].due_on).days <= AT_MOST_EARLY_DAYS:
+        if found and found[-1][0].tag == entry.tag and (entry.due_on - found[-1][0].due_on).days <= MAX_EARLY_DAYS:
             found[-1].append(entry)
         else:
             found.append([entry])
@@ -114,6 +114,6 @@ def _days(entries: Sequence[DueWork], today: date, weekdays: Sequence[date], qui
     if due_on <= today:
         first = list(islice((day for day in weekdays if day in quiet), OVERDUE_WITHIN))
         return first or weekdays[:OVERDUE_WITHIN] or [today]
-    earliest = due_on - timedelta(days=AT_MOST_EARLY_DAYS)
+    earliest = due_on - timedelta(days=MAX_EARLY_DAYS)
     window = [day for day in weekdays if earliest <= day <= due_on]
     return [day for day in window if day in quiet] or window or [today]

@@ -16,9 +16,9 @@ from math import exp, fsum, log
 from .drift import Line
 from .series import PRIOR_DOF
 
-LEAST_OTHERS = 3
+MIN_OTHERS = 3
 """Fewer of them say nothing of one."""
-MOST_SHARED_DOF = 30.0
+MAX_SHARED_DOF = 30.0
 GRID = 48
 """So many steps of how much slopes differ."""
 
@@ -72,7 +72,7 @@ def model_series_of(line: Line) -> ModelSeries | None:
 
 def pool_of(others: Sequence[ModelSeries]) -> Pool | None:
     """What others of a model say together; None where they are too few."""
-    if len(others) < LEAST_OTHERS:
+    if len(others) < MIN_OTHERS:
         return None
     slopes = [s.slope for s in others]
     widest = max(max(slopes) - min(slopes), 1e-12)
@@ -103,7 +103,7 @@ def _scatter(others: Sequence[ModelSeries]) -> tuple[float, float]:
     # The relative variance of f² beyond the 2/ν that chance gives it.
     found = fsum((s.f_squared / mean - 1.0) ** 2 for s in others) / (len(others) - 1)
     by_chance = fsum(2.0 / n for n in freedom) / len(others)
-    differ = max(found - by_chance, 2.0 / MOST_SHARED_DOF)
+    differ = max(found - by_chance, 2.0 / MAX_SHARED_DOF)
     return mean, 2.0 / differ
 
 

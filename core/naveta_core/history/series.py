@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import fsum, sqrt
 
-from ..stats.estimate import LEAST_F_SQUARED
+from ..stats.estimate import MIN_F_SQUARED
 from ..stats.quantiles import t_quantile
 
 PRIOR_DOF = 4.0
@@ -36,7 +36,7 @@ def level_of(values: Sequence[float], variances: Sequence[float]) -> Level:
     mean = fsum(w * x for w, x in zip(weights, values, strict=True)) / total
     dof = len(values) - 1
     squares = fsum(w * (x - mean) ** 2 for w, x in zip(weights, values, strict=True))
-    f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + squares) / (PRIOR_DOF + dof))
+    f2 = max(MIN_F_SQUARED, (PRIOR_DOF + squares) / (PRIOR_DOF + dof))
     return Level(mean, f2 / total, f2, dof)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from datetime import date
 
 from ..results import Answer
@@ -39,6 +39,7 @@ class ServiceEvent:
     tag: str
     model: str
     out: bool
+    _: KW_ONLY
     day: date
     cost: float = 0.0
     days_cost: float = 0.0
@@ -51,6 +52,7 @@ class Stay:
     tag: str
     model: str
     out: date | None
+    _: KW_ONLY
     back: date | None
     cost: float = 0.0
     days_cost: float = 0.0
@@ -81,8 +83,17 @@ def stays(events: Iterable[ServiceEvent]) -> list[Stay]:
             away.setdefault(event.tag, event)
             continue
         sent = away.pop(event.tag, None)
-        found.append(Stay(event.tag, event.model, sent.day if sent else None, event.day, event.cost, event.days_cost))
-    return found + [Stay(event.tag, event.model, event.day, None) for event in away.values()]
+        found.append(
+            Stay(
+                event.tag,
+                event.model,
+                sent.day if sent else None,
+                back=event.day,
+                cost=event.cost,
+                days_cost=event.days_cost,
+            )
+        )
+    return found + [Stay(event.tag, event.model, event.day, back=None) for event in away.values()]
 
 
 def by_year(found: Iterable[Stay], today: date) -> list[ServiceYear]:

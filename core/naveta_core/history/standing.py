@@ -71,6 +71,7 @@ def checks_due(
     instrument: Instrument,
     records: Sequence[CheckRecord],
     events: Sequence[EventRecord],
+    *,
     today: date,
     book: RuleBook | None = None,
     model: str = "",
@@ -80,7 +81,7 @@ def checks_due(
     rules = book or default_book()
     happened = with_hand_overs(events)
     return [
-        check_due(kind, records, happened, today, _need(rules, kind, instrument, model), planned)
+        check_due(kind, records, happened, today=today, need=_need(rules, kind, instrument, model), planned=planned)
         for kind in kinds_for(instrument)
     ]
 
@@ -93,6 +94,7 @@ def standing(
     instrument: Instrument,
     records: Sequence[CheckRecord],
     events: Sequence[EventRecord],
+    *,
     today: date,
     least_grade: str = "watch",
     book: RuleBook | None = None,
@@ -104,7 +106,7 @@ def standing(
     A check that blocks nothing is listed; a bad finding of it still counts. least_grade "use": what passed only with
     a condition waits for a better check.
     """
-    found = checks_due(instrument, records, events, today, book, model, planned)
+    found = checks_due(instrument, records, events, today=today, book=book, model=model, planned=planned)
     return standing_of(found, events, today, least_grade)
 
 

@@ -21,9 +21,9 @@ CLOSEST_CENTRING_MM = 0.3
 CLOSEST_TARGET_MM = 0.5
 CLOSEST_HEIGHT_MM = 0.5
 FINEST_TILT_ARCSEC = 3.0
-LEAST_IMBALANCE_M = 1.0
-MOST_POINTINGS = 9
-MOST_STEPS = 12
+MIN_IMBALANCE_M = 1.0
+MAX_POINTINGS = 9
+MAX_STEPS = 12
 """A budget has no more parts than that: every one was tried."""
 
 
@@ -74,7 +74,7 @@ def excess_of(working: Working, needs: JobNeeds) -> list[Excess]:
 def changes_for(working: Working, needs: JobNeeds, instrument: Instrument, words: LengthWords) -> list[Change]:
     """Every change that is needed and can be made, each to what is needed; not enough where the job cannot be met."""
     made: list[Change] = []
-    for _ in range(MOST_STEPS):
+    for _ in range(MAX_STEPS):
         change = _first(applied(working, made), needs, instrument, words)
         if change is None:
             break
@@ -158,8 +158,8 @@ BOTH_FACES = Change("both-faces", _in_both_faces, "Observe in both faces.")
 
 def _pointings(excess: Excess, working: Working) -> Change | None:
     room = (working.spread * excess.share) ** 2 - working.between**2
-    times = working.within**2 / room if room > 0 else MOST_POINTINGS
-    number = min(MOST_POINTINGS, max(2, ceil(times - 1e-9)))
+    times = working.within**2 / room if room > 0 else MAX_POINTINGS
+    number = min(MAX_POINTINGS, max(2, ceil(times - 1e-9)))
     if number <= working.pointings:
         return None
     often = count(number, "time", "times")
@@ -180,7 +180,7 @@ def _equal(value: float, words: LengthWords) -> str:
     return f"Keep backsight and foresight equal to {words.distance(value)}."
 
 
-EQUAL_SIGHTS = Input("imbalance_m", LEAST_IMBALANCE_M, _equal)
+EQUAL_SIGHTS = Input("imbalance_m", MIN_IMBALANCE_M, _equal)
 INPUTS = {
     "line-of-sight": EQUAL_SIGHTS,
     "curvature": EQUAL_SIGHTS,

@@ -7,7 +7,7 @@ never measured is taken to lie within its limit, with 95 percent confidence: wha
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from math import sqrt
 
 from ..checks.two_face.judge import limits_of as two_face_limits
@@ -26,6 +26,7 @@ class FeltError:
     check: str
     figure: str
     budget_field: str
+    _: KW_ONLY
     part: str
     kinds: tuple[str, ...]
     limit: Callable[[Envelope], Limits]
@@ -36,27 +37,34 @@ FELT = (
         "two-face",
         "collimation_arcsec",
         "collimation_arcsec",
-        "collimation",
-        ANGLE_KINDS,
-        lambda document: two_face_limits(document, "collimation_arcsec"),
+        part="collimation",
+        kinds=ANGLE_KINDS,
+        limit=lambda document: two_face_limits(document, "collimation_arcsec"),
     ),
     FeltError(
         "two-face",
         "index_arcsec",
         "index_arcsec",
-        "index",
-        ANGLE_KINDS,
-        lambda document: two_face_limits(document, "index_arcsec"),
+        part="index",
+        kinds=ANGLE_KINDS,
+        limit=lambda document: two_face_limits(document, "index_arcsec"),
     ),
     FeltError(
         "two-face",
         "tilting_axis_arcsec",
         "tilting_axis_arcsec",
-        "tilting-axis",
-        ANGLE_KINDS,
-        lambda document: two_face_limits(document, "tilting_axis_arcsec"),
+        part="tilting-axis",
+        kinds=ANGLE_KINDS,
+        limit=lambda document: two_face_limits(document, "tilting_axis_arcsec"),
     ),
-    FeltError("two-peg", "collimation_arcsec", "line_of_sight_arcsec", "line-of-sight", LEVEL_KINDS, two_peg_limits),
+    FeltError(
+        "two-peg",
+        "collimation_arcsec",
+        "line_of_sight_arcsec",
+        part="line-of-sight",
+        kinds=LEVEL_KINDS,
+        limit=two_peg_limits,
+    ),
 )
 
 
@@ -68,6 +76,7 @@ class ErrorInForce:
     felt: FeltError
     value: float
     sigma: float
+    _: KW_ONLY
     fresh_sigma: float
     limit: float
     days: float | None
@@ -91,9 +100,9 @@ def _in_force(felt: FeltError, limit: float, before: Sequence[Earlier], now: str
         if value is not None and sigma is not None:
             days = max(0.0, days_between(earlier.at, now))
             aged = sqrt(sigma**2 + wandering(limit, days))
-            return ErrorInForce(felt, value, aged, min(sigma, limit / 4), limit, days)
+            return ErrorInForce(felt, value, aged, fresh_sigma=min(sigma, limit / 4), limit=limit, days=days)
     # A full check is good to half the limit at 95 percent, a quarter of it as a standard deviation.
-    return ErrorInForce(felt, 0.0, limit / 2, limit / 4, limit, None)
+    return ErrorInForce(felt, 0.0, limit / 2, fresh_sigma=limit / 4, limit=limit, days=None)
 
 
 def measured_spread(before: Sequence[Earlier], check: str, figure: str) -> float | None:

@@ -8,7 +8,7 @@ working come before that. Not fit: on hold, away, or beyond the tolerance whatev
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from typing import Literal
 
 from ..checks import KINDS
@@ -54,6 +54,7 @@ class Candidate:
     tag: str
     model: str
     instrument: Instrument
+    _: KW_ONLY
     standing: Standing
     due: Sequence[DueEntry] = ()
     limits: Mapping[str, LimitSet] | None = None
@@ -122,13 +123,17 @@ def fitness_of(
         return None
     checks = checks_before(candidate)
     if candidate.standing.state in ("hold", "away"):
-        return _answer(candidate, role, "not-fit", [], [], candidate.standing.reasons, [])
+        return _answer(candidate, role, "not-fit", checks=[], conditions=[], why=candidate.standing.reasons, budgets=[])
     conditions = [
         reason for reason in candidate.standing.reasons if reason.code in ("condition", "released", "skipped")
     ]
     if role not in ("angles", "level"):
-        return _answer(candidate, role, _fit(checks, conditions), checks, conditions, [], [])
-    return _measuring(candidate, role, needs, practice, words, now, checks, conditions)
+        return _answer(
+            candidate, role, _fit(checks, conditions), checks=checks, conditions=conditions, why=[], budgets=[]
+        )
+    return _measuring(
+        candidate, role, needs, practice=practice, words=words, now=now, checks=checks, conditions=conditions
+    )
 
 
 def checks_before(candidate: Candidate) -> list[CheckBefore]:
@@ -155,6 +160,7 @@ def _measuring(
     candidate: Candidate,
     role: str,
     needs: JobNeeds,
+    *,
     practice: Practice,
     words: LengthWords,
     now: str,
@@ -163,7 +169,7 @@ def _measuring(
 ) -> Fitness:
     missing = _missing(candidate.instrument, needs)
     if missing:
-        return _answer(candidate, role, "not-fit", checks, conditions, [missing], [])
+        return _answer(candidate, role, "not-fit", checks=checks, conditions=conditions, why=[missing], budgets=[])
     errors = errors_in_force(candidate.instrument, candidate.limits or {}, candidate.before, now)
     way = working(candidate.instrument, errors, candidate.before, needs, practice)
     way = replace(way, renewed=frozenset(entry.check for entry in checks))
@@ -172,7 +178,15 @@ def _measuring(
     over = excess_of(changed, needs)
     if over:
         texts = _what_stands_in_the_way(over[0], words)
-        return _answer(candidate, role, "not-fit", checks, conditions, texts, forecasts(way, needs, words))
+        return _answer(
+            candidate,
+            role,
+            "not-fit",
+            checks=checks,
+            conditions=conditions,
+            why=texts,
+            budgets=forecasts(way, needs, words),
+        )
     for change in changes:
         if change.code.startswith("check-"):
             check = change.code.removeprefix("check-")
@@ -180,7 +194,15 @@ def _measuring(
         else:
             conditions = [*conditions, Reason(code=change.code, text=change.text)]
     conditions = [*conditions, *_largest_errors(changed, checks, needs)]
-    return _answer(candidate, role, _fit(checks, conditions), checks, conditions, [], forecasts(changed, needs, words))
+    return _answer(
+        candidate,
+        role,
+        _fit(checks, conditions),
+        checks=checks,
+        conditions=conditions,
+        why=[],
+        budgets=forecasts(changed, needs, words),
+    )
 
 
 def _missing(instrument: Instrument, needs: JobNeeds) -> Reason | None:
@@ -262,6 +284,7 @@ def _answer(
     candidate: Candidate,
     role: str,
     fit: Fit,
+    *,
     checks: list[CheckBefore],
     conditions: list[Reason],
     why: list[Reason],

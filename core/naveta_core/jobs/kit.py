@@ -18,8 +18,8 @@ from ..units.formatting import count, joined
 from .fitness import ROLE_WORDS, ROLES, CheckBefore, Fitness, needed_roles
 from .needs import JobNeeds
 
-MOST_LAYOUTS = 12
-MOST_ALTERNATIVES = 3
+MAX_LAYOUTS = 12
+MAX_ALTERNATIVES = 3
 Layout = tuple[str, str]
 """What is set out, and where."""
 Cost = tuple[int, int, int, int]
@@ -156,7 +156,7 @@ def minutes_of(entries: Iterable[Fitness]) -> int:
 
 
 def _exact(usable: Sequence[Fitness]) -> bool:
-    return len(layouts_of(check for entry in usable for check in entry.checks)) <= MOST_LAYOUTS
+    return len(layouts_of(check for entry in usable for check in entry.checks)) <= MAX_LAYOUTS
 
 
 def _best(roles: dict[str, int], usable: Sequence[Fitness]) -> list[Fitness] | None:
@@ -170,7 +170,7 @@ def _best(roles: dict[str, int], usable: Sequence[Fitness]) -> list[Fitness] | N
     }
     needed = {entry.tag: layouts_of(entry.checks) for entry in usable}
     best: tuple[Cost, list[Fitness]] | None = None
-    for chosen in sets if len(known) <= MOST_LAYOUTS else (tuple(known),):
+    for chosen in sets if len(known) <= MAX_LAYOUTS else (tuple(known),):
         allowed = frozenset(chosen)
         kit: list[Fitness] = []
         for role, number in roles.items():
@@ -193,7 +193,7 @@ def _alternatives(roles: dict[str, int], usable: Sequence[Fitness], best: Sequen
         if other and all({e.tag for e in other} != {e.tag for e in known} for _, known in found):
             found.append((minutes_of(other), other))
     found.sort(key=lambda pair: (pair[0], [entry.tag for entry in pair[1]]))
-    return [_kit(entries) for _, entries in found[:MOST_ALTERNATIVES]]
+    return [_kit(entries) for _, entries in found[:MAX_ALTERNATIVES]]
 
 
 def _kit(entries: Sequence[Fitness]) -> Kit:

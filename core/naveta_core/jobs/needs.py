@@ -15,8 +15,8 @@ from ..documents.typed_figures import as_typed
 from ..results import Answer
 from ..units.formatting import LengthWords
 
-MOST_OF_A_KIND = 20
-Number = Annotated[int, Field(ge=0, le=MOST_OF_A_KIND), WholeNumber]
+MAX_OF_A_KIND = 20
+Number = Annotated[int, Field(ge=0, le=MAX_OF_A_KIND), WholeNumber]
 
 
 class JobNeeds(Part):

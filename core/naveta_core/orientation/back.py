@@ -72,10 +72,10 @@ def _backsight_point(judged: Judged, station: FixedPoint, sight: Sight, turn: fl
         sight,
         along,
         across,
-        height,
-        judged.spreads.distance_m(far),
-        across_sigma,
-        None if height is None else judged.spreads.height_m(far),
+        height_m=height,
+        sigma_along_m=judged.spreads.distance_m(far),
+        sigma_across_m=across_sigma,
+        sigma_height_m=None if height is None else judged.spreads.height_m(far),
     )
 
 

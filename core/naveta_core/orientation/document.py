@@ -8,7 +8,7 @@ from pydantic import Field
 
 from ..documents.envelope import Envelope, InOwnUnit, Part, Typed
 
-MOST_POINTS, MOST_SHOTS = 60, 60
+MAX_POINTS, MAX_SHOTS = 60, 60
 Name = Annotated[str, Field(max_length=40)]
 
 
@@ -46,8 +46,8 @@ class Closing(Part):
 class Oriented(Part):
     """What free station and backsight have in common."""
 
-    control: list[ControlPoint] = Field(default=[], max_length=MOST_POINTS)
-    shots: list[Shot] = Field(default=[], max_length=MOST_SHOTS)
+    control: list[ControlPoint] = Field(default=[], max_length=MAX_POINTS)
+    shots: list[Shot] = Field(default=[], max_length=MAX_SHOTS)
     instrument_height: Typed | None = None
     counts: Literal["clockwise", "anticlockwise"] = "clockwise"
     closing: Closing | None = None

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from ..stats.estimate import PRIOR_DOF, Estimate, Spread, scale_squared
 from ..stats.quantiles import f_quantile
@@ -24,6 +24,7 @@ class PointMisfit:
     sight: Sight
     along_m: float | None
     across_m: float | None
+    _: KW_ONLY
     height_m: float | None
     sigma_along_m: float | None
     sigma_across_m: float | None
@@ -83,10 +84,10 @@ def misfits(solution: Solution, sights: Sequence[Sight], heights: Heights | None
                 sight,
                 None if along is None else along[0],
                 None if across is None else across[0] * far,
-                height,
-                None if along is None else along[1],
-                None if across is None else across[1] * far,
-                None if heights is None else heights.sigma_off_m.get(sight.index),
+                height_m=height,
+                sigma_along_m=None if along is None else along[1],
+                sigma_across_m=None if across is None else across[1] * far,
+                sigma_height_m=None if heights is None else heights.sigma_off_m.get(sight.index),
             )
         )
     return rows
@@ -100,7 +101,15 @@ def _left_out(solution: Solution, sight: Sight) -> PointMisfit:
         math.radians(sight.hz_deg) + solution.orientation_rad - math.atan2(point.e - solution.e, point.n - solution.n)
     )
     along = None if sight.horizontal_m is None else sight.horizontal_m - away
-    return PointMisfit(sight, along, math.remainder(turn, 2.0 * math.pi) * away, None, None, None, None)
+    return PointMisfit(
+        sight,
+        along,
+        math.remainder(turn, 2.0 * math.pi) * away,
+        height_m=None,
+        sigma_along_m=None,
+        sigma_across_m=None,
+        sigma_height_m=None,
+    )
 
 
 def heights_of(sights: Sequence[Sight], spreads: Spreads) -> Heights | None:

@@ -150,7 +150,7 @@ def _other_angle_fits(judged: Judged) -> bool:
         flat = entry.horizontal_m
         if flat is not None and v is not None and entry.z_deg is not None:
             flat = flat / math.sin(math.radians(entry.z_deg)) * abs(math.sin(math.radians(v * factor)))
-        turned.append(Sight(entry.index, entry.point, hz * factor % 360.0, None, flat, None))
+        turned.append(Sight(entry.index, entry.point, hz * factor % 360.0, z_deg=None, horizontal_m=flat, rise_m=None))
     if len({sight.point.name for sight in sights}) < 2 or len(turned) < 2:
         return False
     solution = solve(observations(turned, judged.spreads))

@@ -25,13 +25,15 @@ def plan(found: Read, judged: Judged | None) -> SitePlan:
             longest_m=strength.longest_m, shortest_m=strength.shortest_m, bearing_deg=strength.bearing_deg
         )
     points = [
-        _plan_point(earlier, earlier.name in used, earlier.name in suspects, off.get(earlier.name))
+        _plan_point(
+            earlier, used=earlier.name in used, suspected=earlier.name in suspects, misfit=off.get(earlier.name)
+        )
         for earlier in found.control
     ]
     return SitePlan(station=place, points=points, ellipse=ellipse)
 
 
-def _plan_point(point: FixedPoint, used: bool, suspected: bool, misfit: PointMisfit | None) -> PlanPoint:
+def _plan_point(point: FixedPoint, *, used: bool, suspected: bool, misfit: PointMisfit | None) -> PlanPoint:
     return PlanPoint(
         name=point.name,
         e_m=point.e,

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from ..documents.envelope import Envelope, Typed
 from ..engine.parser import Parser, Range, ordinal
 from ..errors import quote
 from ..geometry import EARTH_RADIUS_M, REFRACTION
 from ..units.angles import parse_angle
+from ..units.lengths import Length
 from .document import ControlPoint, FreeStationObservations, Oriented, Shot
 from .names import near_misses, same
 
@@ -38,6 +39,7 @@ class Sight:
     index: int
     point: FixedPoint
     hz_deg: float
+    _: KW_ONLY
     z_deg: float | None
     horizontal_m: float | None
     rise_m: float | None
@@ -66,11 +68,11 @@ def read(document: Envelope, *, station: ControlPoint | None = None, over_point:
     if over_point:
         found.station = _station(parser, station)
     for i, shot in enumerate(o.shots):
-        sight = _sight(document, parser, i, shot, control, found)
+        sight = _sight(document, parser, i, shot=shot, control=control, found=found)
         if sight is not None and not shot.left_out:
             found.sights.append(sight)
     found.closing = _closing(document, parser, control)
-    _enough(document, parser, over_point)
+    _enough(document, parser, over_point=over_point)
     return found
 
 
@@ -175,7 +177,7 @@ def find(parser: Parser, path: str, where: str, name: str, control: list[FixedPo
 
 
 def _sight(
-    document: Envelope, parser: Parser, i: int, shot: Shot, control: list[FixedPoint], found: Read
+    document: Envelope, parser: Parser, i: int, *, shot: Shot, control: list[FixedPoint], found: Read
 ) -> Sight | None:
     path, where = f"observations.shots[{i}]", f"{ordinal(i)} sight"
     point = find(parser, f"{path}.point", f"{where}, point", shot.point, control)
@@ -196,14 +198,7 @@ def _sight(
         target = length.m if length is not None else 0.0
     elif z is not None and point is not None and point.h is not None:
         parser.want(f"{path}.target_height", f"{where}, target height")
-    slope, flat = (
-        parser.length(f"{path}.{name}", f"{where}, {name.replace('_', ' ')}", value, DISTANCE)
-        if _filled(value)
-        else None
-        for name, value in (("slope_distance", shot.slope_distance), ("horizontal_distance", shot.horizontal_distance))
-    )
-    if _filled(shot.slope_distance) and _filled(shot.horizontal_distance):
-        parser.fault(path, where, "two distances", "either the slope or the horizontal distance")
+    slope, flat = _distances(parser, path, where, shot)
     if point is not None and found.station is not None and _one_spot(point, found.station):
         wanted = f"another control point than your station {found.station.name}"
         parser.fault(f"{path}.point", f"{where}, point", quote(shot.point), wanted)
@@ -217,8 +212,33 @@ def _sight(
         hz = (360.0 - hz) % 360.0
     horizontal = None if flat is None else flat.m
     if slope is not None:
-        horizontal = _reduced(parser, f"{path}.slope_distance", where, shot, slope.m, z, point, target, found)
-    return Sight(i, point, hz, z, horizontal, rise_m(horizontal, z, found.instrument_m, target))
+        horizontal = _reduced(
+            parser,
+            f"{path}.slope_distance",
+            where,
+            shot=shot,
+            slope=slope.m,
+            z=z,
+            point=point,
+            target=target,
+            found=found,
+        )
+    return Sight(
+        i, point, hz, z_deg=z, horizontal_m=horizontal, rise_m=rise_m(horizontal, z, found.instrument_m, target)
+    )
+
+
+def _distances(parser: Parser, path: str, where: str, shot: Shot) -> tuple[Length | None, Length | None]:
+    """The slope and the horizontal distance as far as they are filled; both at once are a fault."""
+    slope, flat = (
+        parser.length(f"{path}.{name}", f"{where}, {name.replace('_', ' ')}", value, DISTANCE)
+        if _filled(value)
+        else None
+        for name, value in (("slope_distance", shot.slope_distance), ("horizontal_distance", shot.horizontal_distance))
+    )
+    if _filled(shot.slope_distance) and _filled(shot.horizontal_distance):
+        parser.fault(path, where, "two distances", "either the slope or the horizontal distance")
+    return slope, flat
 
 
 def _zenith(parser: Parser, path: str, where: str, shot: Shot, read_deg: float) -> float | None:
@@ -250,6 +270,7 @@ def _reduced(
     parser: Parser,
     path: str,
     where: str,
+    *,
     shot: Shot,
     slope: float,
     z: float | None,
@@ -295,7 +316,7 @@ def _closing(
     return None if point is None or hz is None else (point, hz, z)
 
 
-def _enough(document: Envelope, parser: Parser, over_point: bool) -> None:
+def _enough(document: Envelope, parser: Parser, *, over_point: bool) -> None:
     o: Oriented = document.observations
     used = [shot for shot in o.shots if not shot.left_out]
     if over_point:

@@ -279,15 +279,26 @@ def _shown(judged: Judged) -> list[Shown]:
     rows: list[Shown] = []
     if judged.orientation_deg is not None and judged.orientation is not None:
         points_to, sure = angle_words(judged.orientation_deg, unit), arcsec(judged.orientation.u95)
-        rows.append(row("orientation_deg", "Bearing of circle zero", points_to, judged.orientation_deg, "deg", sure))
+        rows.append(
+            row(
+                "orientation_deg",
+                "Bearing of circle zero",
+                points_to,
+                value=judged.orientation_deg,
+                unit="deg",
+                plus_minus=sure,
+            )
+        )
     if judged.solution is not None:
         place = (("e_m", "Easting", judged.solution.e), ("n_m", "Northing", judged.solution.n))
         for i, (name, label, value) in enumerate(place):
             sure = words.small(_estimate(judged, i).u95)
-            rows.append(row(name, label, f"{words.reading(value)} {words.name}", value, "m", sure))
+            rows.append(
+                row(name, label, f"{words.reading(value)} {words.name}", value=value, unit="m", plus_minus=sure)
+            )
     if judged.strength is not None and judged.strength.cut_deg:
         cut = judged.strength.cut_deg
-        rows.append(row("cut_deg", "Best intersection angle", f"{figure(cut, 0)}°", cut, "deg"))
+        rows.append(row("cut_deg", "Best intersection angle", f"{figure(cut, 0)}°", value=cut, unit="deg"))
     return [*rows, *_shown_beside(judged)]
 
 
@@ -297,15 +308,28 @@ def _shown_beside(judged: Judged) -> list[Shown]:
     if judged.heights is not None:
         height = judged.heights.mean_m
         sure = words.small(Estimate(0.0, judged.heights.sigma_m, PRIOR_DOF).u95)
-        rows.append(row("h_m", "Height", f"{words.reading(height)} {words.name}", height, "m", sure))
+        rows.append(
+            row("h_m", "Height", f"{words.reading(height)} {words.name}", value=height, unit="m", plus_minus=sure)
+        )
     if judged.scale is not None:
         scale, sigma = judged.scale
         sure = f"{figure(Estimate(0.0, sigma, PRIOR_DOF).u95, 0)} ppm"
-        rows.append(row("scale_ppm", "Scale of the distances, entered", f"{figure(scale, 0)} ppm", scale, "ppm", sure))
+        rows.append(
+            row(
+                "scale_ppm",
+                "Scale of the distances, entered",
+                f"{figure(scale, 0)} ppm",
+                value=scale,
+                unit="ppm",
+                plus_minus=sure,
+            )
+        )
     if judged.closing_arcsec is not None:
         closing, sigma = judged.closing_arcsec
         sure = arcsec(Estimate(0.0, sigma, PRIOR_DOF).u95)
-        rows.append(row("closing_arcsec", "Closing sight", arcsec(closing), closing, "arcsec", sure))
+        rows.append(
+            row("closing_arcsec", "Closing sight", arcsec(closing), value=closing, unit="arcsec", plus_minus=sure)
+        )
     return rows
 
 

@@ -12,7 +12,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from statistics import median
 
 from ..documents.envelope import Instrument
@@ -21,11 +21,11 @@ from ..units.angles import ARCSEC_PER_RADIAN
 from .read import FixedPoint, Sight
 
 ANGLE_ARCSEC, DISTANCE_MM, DISTANCE_PPM = 3.0, 2.0, 2.0
-MOST_ROUNDS, SUPPOSED_ROUNDS, CLOSE_M = 30, 12, 1e-6
+MAX_ROUNDS, SUPPOSED_ROUNDS, CLOSE_M = 30, 12, 1e-6
 GRID = 15
 DISTINCT_M = 0.1
 SEARCHED = 24
-TRUSTED_SHARE, TRIMMED_ROUNDS, MOST_MISFIT = 0.7, 12, 25.0
+TRUSTED_SHARE, TRIMMED_ROUNDS, MAX_MISFIT = 0.7, 12, 25.0
 """Of a figure that does not close so many observations are trusted; how often they are chosen again; a bound on one."""
 
 
@@ -79,6 +79,7 @@ class Solution:
     e: float
     n: float
     orientation_rad: float
+    _: KW_ONLY
     extra: float | None
     observed: tuple[Observed, ...]
     fit: Fit
@@ -202,7 +203,7 @@ def trusted(observed: tuple[Observed, ...]) -> Trusted | None:
     A few sights to wrong points pull a least-squares place away from all others; here they are left out of the fit.
     """
     similar = _similarity(observed)
-    starts = [*([similar] if similar else []), *_grid(observed, most=MOST_MISFIT)]
+    starts = [*([similar] if similar else []), *_grid(observed, most=MAX_MISFIT)]
     found = [trimmed for start in starts if (trimmed := _trimmed(observed, start)) is not None]
     return min(found, key=lambda trimmed: trimmed.misfit, default=None)
 
@@ -215,7 +216,7 @@ def _trimmed(observed: tuple[Observed, ...], start: tuple[float, float]) -> Trus
         off = _misfits(observed, e, n, turn)
         order = sorted(range(len(observed)), key=lambda i: abs(off[i]) / observed[i].sigma)
         kept = [observed[i] for i in sorted(order[:trusted_count])]
-        rows, misses = _equations(tuple(kept), e, n, turn, 0.0, None)
+        rows, misses = _equations(tuple(kept), e, n, turn=turn, more=0.0, extra=None)
         try:
             moved = step(rows, misses)
         except ZeroDivisionError:
@@ -312,14 +313,14 @@ def _cost(observed: tuple[Observed, ...], e: float, n: float, most: float) -> fl
 
 
 def _iterate(
-    observed: tuple[Observed, ...], start: tuple[float, float], extra: str | None, rounds: int = MOST_ROUNDS
+    observed: tuple[Observed, ...], start: tuple[float, float], extra: str | None, rounds: int = MAX_ROUNDS
 ) -> Solution | None:
     e, n = start
     turn, more = _orientation(observed, e, n), 0.0
     if min(distance_m(e, n, entry.point) for entry in observed) < 0.01:
         e, n = e + 0.5, n + 0.3
     for _ in range(rounds):
-        rows, misses = _equations(observed, e, n, turn, more, extra)
+        rows, misses = _equations(observed, e, n, turn=turn, more=more, extra=extra)
         try:
             moved = step(rows, misses)
         except ZeroDivisionError:
@@ -332,12 +333,12 @@ def _iterate(
         e, n, turn = e + share * moved[0], n + share * moved[1], turn + share * moved[2]
         more += share * moved[3] if extra else 0.0
         if size < CLOSE_M and abs(moved[2]) < 1e-10:
-            return Solution(e, n, turn, more if extra else None, observed, fit(rows, misses))
+            return Solution(e, n, turn, extra=more if extra else None, observed=observed, fit=fit(rows, misses))
     return None
 
 
 def _equations(
-    observed: tuple[Observed, ...], e: float, n: float, turn: float, more: float, extra: str | None
+    observed: tuple[Observed, ...], e: float, n: float, *, turn: float, more: float, extra: str | None
 ) -> tuple[list[list[float]], list[float]]:
     """Rows and misclosures, each divided by the observation's own σ."""
     rows, misses = [], []

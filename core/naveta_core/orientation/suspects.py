@@ -19,7 +19,7 @@ from .solve import Observed, Solution, Spreads, Trusted, observations, solve, so
 PROBABILITY = 0.99
 FEET = 3.2808398950131235
 NEAR_FEET = 0.02
-MOST_SWAPS, MOST_POINTS, MOST_PAIRS = 4, 6, 60
+MAX_SWAPS, MAX_POINTS, MAX_PAIRS = 4, 6, 60
 """Only the likeliest suppositions are solved: a sheet is looked at again at every keystroke."""
 
 
@@ -111,12 +111,12 @@ def _left_out(
 
 def _furthest_off(sights: Sequence[Sight], points: dict[str, FixedPoint], at: Trusted | None) -> list[str]:
     """The points that lie furthest from where they were sighted: of many only these are worth solving for."""
-    if at is None or len(points) <= MOST_POINTS:
+    if at is None or len(points) <= MAX_POINTS:
         return list(points)
     worst: dict[str, float] = {}
     for sight in sights:
         worst[sight.point.name] = max(worst.get(sight.point.name, 0.0), _off_m(sight, sight.point, at))
-    return sorted(worst, key=lambda name: -worst[name])[:MOST_POINTS]
+    return sorted(worst, key=lambda name: -worst[name])[:MAX_POINTS]
 
 
 def _off_m(sight: Sight, point: FixedPoint, at: Trusted) -> float:
@@ -157,7 +157,7 @@ def _likeliest(
 ) -> list[tuple[str, str]]:
     """The pairs of names that, the other way round, bring most together as seen from the trusted place."""
     if at is None:
-        return pairs[:MOST_PAIRS]
+        return pairs[:MAX_PAIRS]
     of: dict[str, list[Sight]] = {}
     for sight in sights:
         of.setdefault(sight.point.name, []).append(sight)
@@ -168,7 +168,7 @@ def _likeliest(
         other = math.fsum(_off_m(s, points[there if name == here else here], at) for name in pair for s in of[name])
         return other - now
 
-    return sorted(pairs, key=gain)[:MOST_SWAPS]
+    return sorted(pairs, key=gain)[:MAX_SWAPS]
 
 
 def _extra(observed: tuple[Observed, ...]) -> list[tuple[float, Suspect]]:

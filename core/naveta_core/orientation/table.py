@@ -10,7 +10,7 @@ from ..documents.table_shape import TableField, TableShape
 from ..errors import Fault
 from ..units.angles import parse_angle
 from ..units.lengths import METRES, in_unit, parse_length
-from .document import MOST_SHOTS, Backsight, FreeStation
+from .document import MAX_SHOTS, Backsight, FreeStation
 from .names import same
 from .read import ONE_SPOT_M
 
@@ -41,7 +41,7 @@ POINT_FIELDS = (
     TableField("description", "Description", "text"),
 )
 MOVES = "A control point with new coordinates moves your work: is this table newer, and from the same survey?"
-LONGEST_NAME, LONGEST_DESCRIPTION = 40, 200
+MAX_NAME, MAX_DESCRIPTION = 40, 200
 
 
 def read_points(text: str, unit: str = "m") -> list[Data]:
@@ -83,14 +83,14 @@ def point_rows(rows: Rows, unit: str = "m") -> list[Data]:
 
 def _point(row: Data, rows: Rows, unit: str, faults: list[Fault]) -> Data | None:
     name = row["name"].strip()
-    if not name or len(name) > LONGEST_NAME:
-        faults.append(rows.fault(row, "name", f"a name of up to {LONGEST_NAME} characters"))
+    if not name or len(name) > MAX_NAME:
+        faults.append(rows.fault(row, "name", f"a name of up to {MAX_NAME} characters"))
         return None
     stated = row["unit"].strip().lower() or unit
     if stated not in METRES:
         faults.append(rows.fault(row, "unit", "one of " + ", ".join(METRES)))
         return None
-    fields: Data = {"name": name, "description": row["description"][:LONGEST_DESCRIPTION]}
+    fields: Data = {"name": name, "description": row["description"][:MAX_DESCRIPTION]}
     for column in ("e", "n", "h"):
         if column == "h" and not row["h"].strip():
             fields["h_m"] = None
@@ -145,8 +145,8 @@ def read_shot_rows(kind: str, rows: Rows) -> Data:
         shots.append(
             {"point": row["point"].strip(), "face": face, **{name: row[name] for name in SIGHTED if row[name].strip()}}
         )
-    if len(shots) > MOST_SHOTS:
-        faults.append(Fault("$", "the table", f"{len(shots)} sights", f"at most {MOST_SHOTS} sights"))
+    if len(shots) > MAX_SHOTS:
+        faults.append(Fault("$", "the table", f"{len(shots)} sights", f"at most {MAX_SHOTS} sights"))
     if faults:
         raise TableFaults(faults)
     return {"kind": kind, "units": {"length": lengths, "angle": angles}, "observations": {"shots": shots}}
@@ -184,12 +184,21 @@ def write_shots(document: FreeStation | Backsight) -> str:
 
 def shot_shape(kind: str) -> TableShape:
     """What a table of sights can hold."""
-    return TableShape(SHOT_COLUMNS, SHOTS_NEED, SHOT_FIELDS, "length", "angle", partial(read_shot_rows, kind))
+    return TableShape(
+        SHOT_COLUMNS,
+        SHOTS_NEED,
+        SHOT_FIELDS,
+        length_column="length",
+        angle_column="angle",
+        read=partial(read_shot_rows, kind),
+    )
 
 
 def _points_document(rows: Rows) -> Data:
     return {"points": point_rows(rows)}
 
 
-POINT_SHAPE = TableShape(POINT_COLUMNS, POINTS_NEED, POINT_FIELDS, "unit", "", _points_document)
+POINT_SHAPE = TableShape(
+    POINT_COLUMNS, POINTS_NEED, POINT_FIELDS, length_column="unit", angle_column="", read=_points_document
+)
 """What a table of control points can hold."""

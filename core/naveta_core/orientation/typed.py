@@ -21,7 +21,7 @@ def from_file(document: Data) -> Data:
             return {key: typed(entry, key) for key, entry in value.items() if entry is not None}
         if isinstance(value, bool) or not isinstance(value, int | float):
             return value
-        return typed_length(value, document) if name in LENGTHS else typed_figure(value, name in ANGLES)
+        return typed_length(value, document) if name in LENGTHS else typed_figure(value, angle=name in ANGLES)
 
     around = around_observations(document)
     units = {"angle": "dms", **around["units"]}

@@ -47,7 +47,7 @@ def propose(
         if minutes_needed <= left or not chosen:
             chosen |= {entry.name for entry in needed}
             left -= minutes_needed
-    return [_proposed(kind, instrument, kind.name in chosen, *wanted[kind.name], left) for kind in kinds]
+    return [_proposed(kind, instrument, wanted[kind.name], taken=kind.name in chosen, left=left) for kind in kinds]
 
 
 def sum_of(kinds: Sequence[Kind]) -> int:
@@ -59,8 +59,9 @@ def sum_of(kinds: Sequence[Kind]) -> int:
 
 
 def _proposed(
-    kind: Kind, instrument: Instrument, taken: bool, score: float, code: str, why: str, left: float
+    kind: Kind, instrument: Instrument, wanted: tuple[float, str, str], *, taken: bool, left: float
 ) -> ProposedCheck:
+    score, code, why = wanted
     assert kind.quick is not None
     method, minutes = kind.quick
     suits = kind.methods_for(instrument)

@@ -9,7 +9,7 @@ from pydantic import Field
 from ..documents.envelope import DueCheck, Envelope, InOwnUnit, Part
 from ..stats.decision import Grade
 
-MOST_STEPS = 12
+MAX_STEPS = 12
 
 
 class ReadinessStep(Part):
@@ -30,7 +30,7 @@ class ReadinessObservations(Part):
     """How many minutes there are, and the checks in the order in which they are taken."""
 
     minutes: Annotated[float, Field(ge=0.01, le=240), InOwnUnit] = 10.0
-    steps: list[ReadinessStep] = Field(default=[], max_length=MOST_STEPS)
+    steps: list[ReadinessStep] = Field(default=[], max_length=MAX_STEPS)
 
 
 class ReadinessCheck(Envelope):

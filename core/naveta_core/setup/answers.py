@@ -27,7 +27,7 @@ from .tolerance import NEAR_MM, within_tolerance
 from .tripod import LEGS
 
 SLIDE_MM = 20.0
-MOST_ARCSEC = 28_800.0
+MAX_ARCSEC = 28_800.0
 """No advice is asked for a larger tilt: see TiltVector."""
 
 
@@ -83,7 +83,7 @@ def _screws(document: SetUpDocument, tilt: TiltVector | None = None, vials: Sequ
 def _turn(document: SetUpDocument, tilt_arcsec: Plane, understood: str) -> GuideAdvice:
     """Which screws take a tilt away; less than a hand can turn is called so."""
     bearing, size = polar(*tilt_arcsec)
-    advice = _screws(document, TiltVector(bearing_deg=bearing, arcsec=min(MOST_ARCSEC, size)))
+    advice = _screws(document, TiltVector(bearing_deg=bearing, arcsec=min(MAX_ARCSEC, size)))
     return _with_lead("screws", advice, understood) if advice.result.moves else _touch(size)
 
 
@@ -134,7 +134,7 @@ def _by_spot(document: SetUpDocument, step: SetUpStep, last: Done) -> GuideAdvic
     understood = f"{far} off the mark, {_push(spot.bearing_deg, o.stand_bearing_deg)}"
     if step.name == "back-on":
         height = (o.tripod.head_height_m + o.tripod.pivot_height_m) / MM
-        size = min(MOST_ARCSEC, spot.distance_mm / height * ARCSEC)
+        size = min(MAX_ARCSEC, spot.distance_mm / height * ARCSEC)
         tilt = TiltVector(bearing_deg=spot.bearing_deg % 360.0, arcsec=size)
         return _with_lead("screws", _screws(document, tilt), understood)
     if step.name == "shift":
@@ -244,7 +244,9 @@ def by_eye(document: SetUpDocument) -> GuideAdvice | None:
     """How high the head should stand for these eyes, on this ground."""
     o = document.observations
     try:
-        eye = length_of(o.eye_height, document.units.length, "eye_height", "the height of your eye", 1.0, 2.3)
+        eye = length_of(
+            o.eye_height, document.units.length, "eye_height", where="the height of your eye", least=1.0, most=2.3
+        )
     except (Refused, TypeError):
         return None
     query = TripodHeightQuery(

@@ -17,10 +17,10 @@ from .tripod import CannotStandError, Feet, even_feet
 
 Bearing = Annotated[float, Field(ge=-360, le=720), InOwnUnit]
 Leg = Literal["A", "B", "C"]
-LEAST_SPACING_M, MOST_SPACING_M = 0.4, 2.5
-LEAST_DEPTH_M = 0.25
-LEAST_HEIGHT_M, MOST_HEIGHT_M = 0.3, 2.5
-TILT_MOST_DEG = 8.0
+MIN_SPACING_M, MAX_SPACING_M = 0.4, 2.5
+MIN_DEPTH_M = 0.25
+MIN_HEIGHT_M, MAX_HEIGHT_M = 0.3, 2.5
+MAX_TILT_DEG = 8.0
 
 
 class AdviceUnits(Part):
@@ -32,8 +32,8 @@ class AdviceUnits(Part):
 class TripodGeometry(Part):
     """A tripod; nothing need be given. Given feet are x, y, z in the set-up frame, in the order A, B, C."""
 
-    foot_spacing_m: Annotated[float, Field(ge=LEAST_SPACING_M, le=MOST_SPACING_M), InMetres] = 1.0
-    head_height_m: Annotated[float, Field(ge=LEAST_HEIGHT_M, le=MOST_HEIGHT_M), InMetres] = 1.4
+    foot_spacing_m: Annotated[float, Field(ge=MIN_SPACING_M, le=MAX_SPACING_M), InMetres] = 1.0
+    head_height_m: Annotated[float, Field(ge=MIN_HEIGHT_M, le=MAX_HEIGHT_M), InMetres] = 1.4
     hinge_radius_m: Annotated[float, Field(ge=0.01, le=0.3), InMetres] = 0.11
     pivot_height_m: Annotated[float, Field(ge=0, le=0.5), InMetres] = 0.05
     slope_deg: Annotated[float, Field(ge=0, le=35), InOwnUnit] = 0.0
@@ -48,14 +48,14 @@ class TripodGeometry(Part):
         words = length_words((info.context or {}).get("length", "m"))
         feet = self.as_feet()
         sides = [math.dist(feet[i], feet[(i + 1) % 3]) for i in range(3)]
-        if min(sides) < LEAST_SPACING_M:
+        if min(sides) < MIN_SPACING_M:
             raise ValueError(
-                f"feet at least {words.height(LEAST_SPACING_M)} apart (better {words.height(0.9)}): two are {words.height(min(sides))} apart"
+                f"feet at least {words.height(MIN_SPACING_M)} apart (better {words.height(0.9)}): two are {words.height(min(sides))} apart"
             )
-        if max(sides) > 2 * MOST_SPACING_M:
+        if max(sides) > 2 * MAX_SPACING_M:
             raise ValueError(f"feet in {NAMES[words.unit]}: two are {words.height(max(sides))} apart")
         (ax, ay, _), (bx, by, _), (cx, cy, _) = feet
-        if abs((bx - ax) * (cy - ay) - (cx - ax) * (by - ay)) < LEAST_DEPTH_M * max(sides):
+        if abs((bx - ax) * (cy - ay) - (cx - ax) * (by - ay)) < MIN_DEPTH_M * max(sides):
             raise ValueError("feet in a triangle: these are nearly in line")
         try:
             self.standing()
@@ -130,7 +130,7 @@ class TiltVector(Part):
     """A tilt as a high-side vector: the bearing of the high side, and how much."""
 
     bearing_deg: Bearing
-    arcsec: Annotated[float, Field(ge=0, le=TILT_MOST_DEG * 3600), InOwnUnit]
+    arcsec: Annotated[float, Field(ge=0, le=MAX_TILT_DEG * 3600), InOwnUnit]
 
     def tilt(self) -> Plane:
         """The tilt as a vector in plan, seconds."""

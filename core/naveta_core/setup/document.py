@@ -12,8 +12,8 @@ from ..units.numbers import numeral
 from .context import Bearing, BubblePlace, PlanMove, TribrachGeometry, TripodGeometry
 
 MethodName = Literal["plummet-first", "level-first", "shift-by-leg", "plumb-bob", "four-screws", "no-point"]
-MOST_LOG = 200
-MOST_HEIGHTS = 4
+MAX_LOG = 200
+MAX_HEIGHTS = 4
 
 
 class Mark(Part):
@@ -106,7 +106,7 @@ class Done(Part):
 class HeightRead(Part):
     """The height of the axis above the mark: as read, straight or along a slope."""
 
-    readings: list[Typed] = Field(default=[], max_length=MOST_HEIGHTS)
+    readings: list[Typed] = Field(default=[], max_length=MAX_HEIGHTS)
     radius_mm: Annotated[float, Field(ge=0, le=300), InOwnUnit] = 0.0
     constant_mm: Annotated[float, Field(ge=-500, le=500), InOwnUnit] = 0.0
 
@@ -138,7 +138,7 @@ class SetUpObservations(Part):
     options: Options = Options()
     quick: bool = False
     """Recorded afterwards, not led through."""
-    log: list[Done] = Field(default=[], max_length=MOST_LOG)
+    log: list[Done] = Field(default=[], max_length=MAX_LOG)
     level: LevelReadings = LevelReadings()
     ring_holds: Literal["yes", "no", "not-looked"] = "not-looked"
     centring_mm: Typed | None = None

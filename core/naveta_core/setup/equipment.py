@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from typing import Literal
 
 from ..geometry import ARCSEC
@@ -71,6 +71,7 @@ class Tribrach:
     screws: int = 3
     radius_mm: float = 50.0
     pitch_mm: float = 0.7
+    _: KW_ONLY
     travel_mm: float = 8.0
     """From stop to stop; mid travel is zero."""
     clockwise_raises: bool = True

@@ -43,30 +43,26 @@ def shown_of(judged: Judged) -> list[Shown]:
     words = length_words(judged.document.units.length)
     rows: list[Shown] = []
 
-    def add(quantity: str, label: str, text: str, plus_minus: str | None, value: float, unit: str) -> None:
-        rows.append(row(quantity, label, text, value, unit, plus_minus))
+    def add(quantity: str, label: str, text: str, *, value: float, unit: str, plus_minus: str | None = None) -> None:
+        rows.append(row(quantity, label, text, value=value, unit=unit, plus_minus=plus_minus))
 
     if judged.tilt_estimate is not None:
         e = judged.tilt_estimate
-        add("tilt_arcsec", "Axis out of plumb", arcsec(e.value), arcsec(e.u95), e.value, "arcsec")
+        add("tilt_arcsec", "Axis out of plumb", arcsec(e.value), value=e.value, unit="arcsec", plus_minus=arcsec(e.u95))
     if judged.index is not None:
-        add(
-            "index_along_arcsec",
-            "Index error along the sight",
-            arcsec(judged.index[0]),
-            None,
-            judged.index[0],
-            "arcsec",
-        )
-        add("index_across_arcsec", "Index error across", arcsec(judged.index[1]), None, judged.index[1], "arcsec")
+        along, across = judged.index
+        add("index_along_arcsec", "Index error along the sight", arcsec(along), value=along, unit="arcsec")
+        add("index_across_arcsec", "Index error across", arcsec(across), value=across, unit="arcsec")
     if judged.centring is not None:
         e = judged.centring
-        add("centring_mm", "Off the mark", words.small(e.value / 1000.0), words.small(e.u95 / 1000.0), e.value, "mm")
+        text, plus_minus = words.small(e.value / 1000.0), words.small(e.u95 / 1000.0)
+        add("centring_mm", "Off the mark", text, value=e.value, unit="mm", plus_minus=plus_minus)
     if judged.heights_m:
         height = math.fsum(judged.heights_m) / len(judged.heights_m)
-        add("height_m", "Height of the axis", f"{words.reading(height)} {words.name}", None, height, "m")
+        add("height_m", "Height of the axis", f"{words.reading(height)} {words.name}", value=height, unit="m")
     if judged.minutes is not None:
-        add("minutes", "Time", count(round(judged.minutes), "minute", "minutes"), None, judged.minutes, "min")
+        text = count(round(judged.minutes), "minute", "minutes")
+        add("minutes", "Time", text, value=judged.minutes, unit="min")
     return rows
 
 

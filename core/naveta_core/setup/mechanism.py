@@ -12,7 +12,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 
 from ..geometry import (
     ARCSEC,
@@ -45,6 +45,7 @@ class State:
     feet: Feet
     legs: Legs
     pose: Pose
+    _: KW_ONLY
     mark: Vector
     slide: Plane = (0.0, 0.0)
     tribrach_turn_deg: float = 0.0
@@ -78,7 +79,7 @@ def stood(equipment: Equipment, feet: Feet, head_height_m: float, mark: Vector =
     hinge_height = mark[2] + head_height_m - equipment.pivot_height_mm * MM
     pose = level_pose(feet, hinge_height)
     legs = legs_of(feet, pose, equipment.hinge_radius_mm * MM)
-    return State(feet, legs, pose, mark, screws=(0.0,) * equipment.tribrach.screws)
+    return State(feet, legs, pose, mark=mark, screws=(0.0,) * equipment.tribrach.screws)
 
 
 def held(equipment: Equipment, state: State, **changes: object) -> State:
@@ -100,7 +101,7 @@ def move_leg(equipment: Equipment, state: State, leg: str, mm: float) -> State:
 
 
 def move_foot(
-    equipment: Equipment, state: State, leg: str, right_mm: float, up_mm: float, rise_mm: float = 0.0
+    equipment: Equipment, state: State, leg: str, *, right_mm: float, up_mm: float, rise_mm: float = 0.0
 ) -> State:
     """Set a foot down elsewhere; `rise_mm` negative treads it in."""
     feet = list(state.feet)

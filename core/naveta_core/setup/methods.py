@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from typing import Any
 
 from ..documents.envelope import Instrument
@@ -21,6 +21,7 @@ class SetUpMethod:
     name: str
     title: str
     good_for: str
+    _: KW_ONLY
     steps: tuple[str, ...]
     levels_by: str = ""
     centres_by: str = ""
@@ -38,52 +39,63 @@ _ALL = (
         "plummet-first",
         "Plummet first, then the legs",
         "Fast on any ground. Needs a plummet that works while the instrument is tilted.",
-        (*_BEGIN, "mount", *_PLUMMET, "near", "press-feet", "back-on", "circular", "plate", "slide", *_END),
-        "plate",
-        "slide",
+        steps=(*_BEGIN, "mount", *_PLUMMET, "near", "press-feet", "back-on", "circular", "plate", "slide", *_END),
+        levels_by="plate",
+        centres_by="slide",
         needs="tilts",
     ),
     SetUpMethod(
         "level-first",
         "Level first, then over the mark",
         "For firm, even ground: coarse with the tripod, fine with the tribrach.",
-        (*_BEGIN, "mount", *_PLUMMET, "over", "press-feet", "circular", "circular-screws", "slide", "plate", *_END),
-        "plate",
-        "slide",
+        steps=(
+            *_BEGIN,
+            "mount",
+            *_PLUMMET,
+            "over",
+            "press-feet",
+            "circular",
+            "circular-screws",
+            "slide",
+            "plate",
+            *_END,
+        ),
+        levels_by="plate",
+        centres_by="slide",
         needs="plummet",
     ),
     SetUpMethod(
         "shift-by-leg",
         "Level, then shift by a leg",
         "For instruments that shut off when tilted: level near the mark, then shift the plummet with one leg.",
-        (*_BEGIN, "mount", *_PLUMMET, "over", "press-feet", "circular", "plate", "shift", "slide", *_END),
-        "plate",
-        "slide",
+        steps=(*_BEGIN, "mount", *_PLUMMET, "over", "press-feet", "circular", "plate", "shift", "slide", *_END),
+        levels_by="plate",
+        centres_by="slide",
         needs="plummet",
     ),
     SetUpMethod(
         "plumb-bob",
         "Plumb bob",
         "Without plummet, or to check one: within 1 mm in still air, 3 mm in wind.",
-        (*_BEGIN, "mount", "bob", "press-feet", "circular", "plate", "bob", *_END),
-        "plate",
-        "bob",
+        steps=(*_BEGIN, "mount", "bob", "press-feet", "circular", "plate", "bob", *_END),
+        levels_by="plate",
+        centres_by="bob",
     ),
     SetUpMethod(
         "four-screws",
         "Four-screw tribrach",
         "Turn opposite pairs, lightly tight, in four positions.",
-        (*_BEGIN, "mount", "ease", *_PLUMMET, "over", "press-feet", "circular", "four", "slide", *_END),
-        "four",
-        "slide",
+        steps=(*_BEGIN, "mount", "ease", *_PLUMMET, "over", "press-feet", "circular", "four", "slide", *_END),
+        levels_by="four",
+        centres_by="slide",
         needs="four",
     ),
     SetUpMethod(
         "no-point",
         "Level: no ground mark",
         "For levelling: two legs downhill, coarse with the legs, fine with the screws.",
-        (*_BEGIN, "mount", "press-feet", "circular", "circular-screws", "ring-round"),
-        "circular-screws",
+        steps=(*_BEGIN, "mount", "press-feet", "circular", "circular-screws", "ring-round"),
+        levels_by="circular-screws",
         for_levels=True,
     ),
 )

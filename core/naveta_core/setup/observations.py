@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from ..documents.envelope import LARGEST
+from ..documents.envelope import MAX_FIGURE
 from ..geometry import for_site, polar
 from ..units.numbers import numeral
 from .advisors.plumb import PlumbBobAdvice, PlumbBobQuery, View, advise_bob
@@ -31,7 +31,7 @@ def typed_figure(value: Any) -> float | None:
         figure = numeral(value).value if isinstance(value, str) else float(value)
     except ValueError:
         return None
-    return figure if abs(figure) <= LARGEST else None
+    return figure if abs(figure) <= MAX_FIGURE else None
 
 
 def levelled(document: SetUpDocument, look: Levelled, *, electronic: bool) -> tuple[float | None, float | None]:

@@ -26,10 +26,10 @@ from .observations import rests, swing_of
 HEIGHT = Range(0.3, 3.0, "an instrument height")
 EYE = Range(1.0, 2.3, "the height of an eye")
 COMPENSATED = ("level", "digital-level", "total-station", "robotic-total-station")
-LEVEL_MOST, SPOT_MOST_MM = 36_000.0, 500.0
+MAX_LEVEL, MAX_SPOT_MM = 36_000.0, 500.0
 UNKNOWN_INDEX_ARCSEC = 10.0
 WANTED_SHARE, USUALLY_WANTED = 2.0, 10.0
-LEAST_CENTRING_MM, MOST_CENTRING_MM = 0.7, 3.0
+MIN_CENTRING_MM, MAX_CENTRING_MM = 0.7, 3.0
 UNKNOWN_REST_DIV = 1.0
 CENTRING_SIGMA_MM = {"optical": 0.3, "laser": 0.5, "bob": 1.0}
 BOB_IN_WIND_MM = 3.0
@@ -83,7 +83,9 @@ def read(document: SetUpDocument) -> Judged:
     if o.eye_height is not None and str(o.eye_height).strip():
         judged.parser.length("observations.eye_height", "the height of your eye", o.eye_height, EYE)
     _read_log(judged)
-    minutes = _number(judged.parser, "observations.minutes", "time needed, minutes", o.minutes, 0, 600, wanted=False)
+    minutes = _number(
+        judged.parser, "observations.minutes", "time needed, minutes", value=o.minutes, low=0, high=600, wanted=False
+    )
     judged.minutes = minutes
     return judged
 
@@ -98,10 +100,10 @@ def _read_log(judged: Judged) -> None:
         typed: list[tuple[str, str, Any, float]] = []
         if saw.level is not None:
             typed += [
-                (f"level.{name}", f"level {name}", getattr(saw.level, name), LEVEL_MOST) for name in ("along", "across")
+                (f"level.{name}", f"level {name}", getattr(saw.level, name), MAX_LEVEL) for name in ("along", "across")
             ]
         for name, aside, most, what in (
-            ("spot_aside", saw.spot_aside, SPOT_MOST_MM, "the spot"),
+            ("spot_aside", saw.spot_aside, MAX_SPOT_MM, "the spot"),
             ("bubble_aside", saw.bubble_aside, CircularVial().wall_mm, "the bubble"),
         ):
             if aside is not None:
@@ -115,13 +117,13 @@ def _read_log(judged: Judged) -> None:
                     f"swing.{side}.{end}",
                     f"the swing, {end} end, mm",
                     getattr(getattr(saw.swing, side), end),
-                    SPOT_MOST_MM,
+                    MAX_SPOT_MM,
                 )
                 for side in ("here", "round")
                 for end in ("left", "right")
             ]
         for field_path, where_, value, most in typed:
-            _number(judged.parser, f"{path}.{field_path}", where_, value, -most, most, wanted=False)
+            _number(judged.parser, f"{path}.{field_path}", where_, value=value, low=-most, high=most, wanted=False)
 
 
 def needs_point(document: SetUpDocument) -> bool:
@@ -130,7 +132,7 @@ def needs_point(document: SetUpDocument) -> bool:
 
 
 def _number(
-    parser: Parser, path: str, where: str, value: Any, low: float, high: float, *, wanted: bool = True
+    parser: Parser, path: str, where: str, *, value: Any, low: float, high: float, wanted: bool = True
 ) -> float | None:
     if value is None or (isinstance(value, str) and not value.strip()):
         if wanted:
@@ -158,11 +160,19 @@ def _read_level(judged: Judged) -> None:
         for axis in ("along", "across"):
             where = f"level {axis}{', turned by 180°' if turn == 'turned' else ''}, {unit}"
             path = f"observations.level.{turn}.{axis}"
-            found = _number(parser, path, where, getattr(look, axis), -most, most, wanted=wanted)
+            found = _number(parser, path, where, value=getattr(look, axis), low=-most, high=most, wanted=wanted)
             read[f"{turn}.{axis}"] = None if found is None else found * senses[axis == "across"]
     first = (read["first.along"], read["first.across"])
     turned = (read["turned.along"], read["turned.across"])
-    _number(parser, "observations.level.rest_div", "the reversing point", level.rest_div, -20, 20, wanted=False)
+    _number(
+        parser,
+        "observations.level.rest_div",
+        "the reversing point",
+        value=level.rest_div,
+        low=-20,
+        high=20,
+        wanted=False,
+    )
     if first[0] is None or first[1] is None:
         return
     sigma = 0.18 * scale if plate else _level_sigma(judged.document)
@@ -194,7 +204,7 @@ def _level_sigma(document: SetUpDocument) -> float:
 
 def _read_centring(judged: Judged) -> None:
     o = judged.document.observations
-    off = _number(judged.parser, "observations.centring_mm", "off the mark, mm", o.centring_mm, 0, 200)
+    off = _number(judged.parser, "observations.centring_mm", "off the mark, mm", value=o.centring_mm, low=0, high=200)
     if off is None:
         return
     judged.centring = Estimate(off, _centring_sigma_mm(judged.document), PRIOR_DOF)
@@ -273,7 +283,7 @@ def _centring_limit(document: SetUpDocument) -> tuple[float, str]:
     wanted = work.angle_wanted_arcsec or usual
     sights = Sights(back_m=work.sight_m, fore_m=work.sight_m)
     allowed = centring_allowed_mm(wanted, sights)
-    use = min(MOST_CENTRING_MM, max(LEAST_CENTRING_MM, allowed))
+    use = min(MAX_CENTRING_MM, max(MIN_CENTRING_MM, allowed))
     why = f"for sights of {words_of(document).height(work.sight_m)} and angles to {wanted:g}″"
     if use > allowed:
         why += f": {allowed:.2g} mm, but a plummet cannot be read better than {use:g} mm"

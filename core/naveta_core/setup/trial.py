@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..geometry import polar, unit
-from .context import TILT_MOST_DEG, AdviceUnits, TiltVector, WhatIfQuery
+from .context import MAX_TILT_DEG, AdviceUnits, TiltVector, WhatIfQuery
 from .document import Done, Levelled, Saw, SetUpDocument
 from .observations import bubble_of, levelled, rests, spot_of, tribrach_of
 from .results import Trial
@@ -75,4 +75,4 @@ def _tilt(document: SetUpDocument, look: Levelled) -> TiltVector | None:
     x, y = unit(leading_reasons), unit(leading_reasons + 90.0)
     a, b = (along - rest) * scale, (across - rest_across) * scale
     bearing, size = polar(a * x[0] + b * y[0], a * x[1] + b * y[1])
-    return TiltVector(bearing_deg=bearing, arcsec=size) if size < TILT_MOST_DEG * 3600 else None
+    return TiltVector(bearing_deg=bearing, arcsec=size) if size < MAX_TILT_DEG * 3600 else None

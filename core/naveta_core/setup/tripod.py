@@ -17,7 +17,7 @@ BEARINGS = (0.0, 120.0, 240.0)
 """Where the hinges sit on the head."""
 HINGES: tuple[Plane, ...] = tuple((math.sin(math.radians(b)), math.cos(math.radians(b))) for b in BEARINGS)
 CLOSE = 1e-12
-MOST_ROUNDS = 40
+MAX_ROUNDS = 40
 
 
 class CannotStandError(ValueError):
@@ -80,7 +80,7 @@ def level_pose(feet: Feet, hinge_height: float) -> Pose:
     x = math.fsum(foot[0] for foot in feet) / 3.0
     y = math.fsum(foot[1] for foot in feet) / 3.0
     turn = 0.0
-    for _ in range(MOST_ROUNDS):
+    for _ in range(MAX_ROUNDS):
         rows, right = [], []
         for foot, bearing in zip(feet, BEARINGS, strict=True):
             angle = math.radians(bearing) + turn
@@ -115,7 +115,7 @@ def hold(feet: Feet, legs: Legs, hinge_radius: float, start: Pose) -> Pose:
     Lengths in metres.
     """
     pose = start
-    for _ in range(MOST_ROUNDS):
+    for _ in range(MAX_ROUNDS):
         rows: list[list[float]] = []
         right: list[float] = []
         for foot, leg, (x, y) in zip(feet, legs, HINGES, strict=True):

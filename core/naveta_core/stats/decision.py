@@ -117,5 +117,5 @@ def confirmed_by_record(estimate: Estimate, limits: Limits, earlier: Evidence) -
         return None
     w1, w0 = 1 / estimate.sigma**2, 1 / v0
     mean = (estimate.value * w1 + earlier.value * w0) / (w1 + w0)
-    joined = Estimate(mean, 1 / sqrt(w1 + w0), estimate.dof, True)
+    joined = Estimate(mean, 1 / sqrt(w1 + w0), estimate.dof, pooled=True)
     return joined if joined.proved_to <= limits.use else None

@@ -10,7 +10,7 @@ from .quantiles import f_quantile, t_quantile
 
 PRIOR_DOF = 6.0
 """A-priori spreads are trusted to about 30 percent: worth six degrees of freedom."""
-LEAST_F_SQUARED = 0.1
+MIN_F_SQUARED = 0.1
 SCATTER_PROBABILITY = 0.99
 SCATTER_REFUSED = 3.0
 
@@ -81,7 +81,7 @@ def scale_squared(found: Spread, prior_dof: float = PRIOR_DOF) -> float:
 
     Prior_dof: degrees of freedom.
     """
-    return max(LEAST_F_SQUARED, (prior_dof + found.squares) / (prior_dof + found.dof))
+    return max(MIN_F_SQUARED, (prior_dof + found.squares) / (prior_dof + found.dof))
 
 
 def scatter_factor(found: Spread, prior_dof: float = PRIOR_DOF) -> float | None:

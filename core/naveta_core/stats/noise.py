@@ -15,7 +15,7 @@ from math import hypot, sqrt
 from ..units.angles import ARCSEC_PER_RADIAN
 from .estimate import PRIOR_DOF, Spread
 
-LEAST_SPREAD_MM = 0.05
+MIN_SPREAD_MM = 0.05
 FINE_CLASS_MM_PER_KM = 1.0
 REST_OF_COMPENSATOR_ARCSEC = 0.7
 THREE_WIRE_FACTOR = 0.7
@@ -69,7 +69,7 @@ def staff_spread(
     if own_within_mm is not None:
         within = own_within_mm
     elif class_mm_per_km is not None:
-        within = max(LEAST_SPREAD_MM, class_mm_per_km * sqrt(2 * distance_m / 1000))
+        within = max(MIN_SPREAD_MM, class_mm_per_km * sqrt(2 * distance_m / 1000))
     else:
         within = hypot(way.base_mm, way.per_metre_mm * distance_m)
     resting = REST_OF_COMPENSATOR_ARCSEC / ARCSEC_PER_RADIAN * distance_m * 1000
@@ -95,7 +95,7 @@ def electronic_within_arcsec(accuracy_arcsec: float | None) -> float:
     return 0.5 if stated <= 1 else 1.0 if stated <= 3 else 2.0
 
 
-MOST_LEARNED_DOF = 12.0
+MAX_LEARNED_DOF = 12.0
 LEARNING_TESTS = 3
 
 
@@ -105,4 +105,4 @@ def learned_noise(tests: Sequence[Spread]) -> tuple[float, float] | None:
         return None
     total = sum(tests, Spread())
     factor_squared = (PRIOR_DOF + total.squares) / (PRIOR_DOF + total.dof)
-    return sqrt(factor_squared), min(MOST_LEARNED_DOF, PRIOR_DOF + total.dof)
+    return sqrt(factor_squared), min(MAX_LEARNED_DOF, PRIOR_DOF + total.dof)

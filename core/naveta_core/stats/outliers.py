@@ -13,7 +13,7 @@ from functools import lru_cache
 from itertools import accumulate
 from math import fsum, sqrt
 
-from .estimate import LEAST_F_SQUARED, Spread
+from .estimate import MIN_F_SQUARED, Spread
 from .quantiles import f_quantile, t_quantile
 
 PRIOR_DOF = 2.0
@@ -81,7 +81,7 @@ def _furthest(g: int, group: Sequence[float], total: float, dof: int) -> Outlier
     mean = fsum(group) / n
     index = max(range(n), key=lambda i: abs(group[i] - mean))
     e = (group[index] - mean) * n / (n - 1)
-    f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total - e * e * (n - 1) / n) / (PRIOR_DOF + dof - 1))
+    f2 = max(MIN_F_SQUARED, (PRIOR_DOF + total - e * e * (n - 1) / n) / (PRIOR_DOF + dof - 1))
     if n == 2:
         index = 0
     return Outlier(g, index, abs(e) / sqrt(f2 * n / (n - 1)), sole_pair=n == 2)
@@ -154,7 +154,7 @@ def _split(g: int, group: Sequence[float], total: float, dof: int) -> Moved:
         return (sums[k - 1] / k - (sums[-1] - sums[k - 1]) / (n - k)) / sqrt(1 / k + 1 / (n - k))
 
     at = max(range(2, n - 1), key=lambda k: abs(off(k)))
-    f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total - off(at) ** 2) / (PRIOR_DOF + dof - 1))
+    f2 = max(MIN_F_SQUARED, (PRIOR_DOF + total - off(at) ** 2) / (PRIOR_DOF + dof - 1))
     return Moved(g, at, abs(off(at)) / sqrt(f2))
 
 
@@ -171,7 +171,7 @@ def too_scattered(groups: Sequence[Sequence[float]]) -> int | None:
     worst, at = 0.0, None
     for g, group in full:
         own = len(group) - 1
-        f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total - squares[g]) / (PRIOR_DOF + dof - own))
+        f2 = max(MIN_F_SQUARED, (PRIOR_DOF + total - squares[g]) / (PRIOR_DOF + dof - own))
         ratio = squares[g] / own / f2
         if ratio > f_quantile(1 - 0.001 / len(full), own, PRIOR_DOF + dof - own) and ratio > worst:
             worst, at = ratio, g
@@ -185,7 +185,7 @@ def left_between(group: Sequence[float], closing: Sequence[float], groups: Seque
     """
     dof = sum(len(group) - 1 for group in groups if len(group) > 1)
     total = fsum(_squares(group) for group in groups if len(group) > 1)
-    f2 = max(LEAST_F_SQUARED, (PRIOR_DOF + total) / (PRIOR_DOF + dof))
+    f2 = max(MIN_F_SQUARED, (PRIOR_DOF + total) / (PRIOR_DOF + dof))
     away = fsum(closing) / len(closing) - fsum(group) / len(group)
     bound = t_quantile(0.9985, PRIOR_DOF + dof) * sqrt(f2 * (1 / len(group) + 1 / len(closing)))
     return away if abs(away) > bound else None

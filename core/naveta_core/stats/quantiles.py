@@ -16,13 +16,13 @@ from math import exp, lgamma, log, log1p, pi
 from statistics import NormalDist
 
 _LARGE_DOF = 100.0
-_MOST_DOF = 300.0
+_MAX_DOF = 300.0
 """F is almost constant from there on."""
 _TOLERANCE = 1e-10
-_MOST_STEPS = 80
+_MAX_STEPS = 80
 _EPS = 1e-15
 _TINY = 1e-300
-_MOST_TERMS = 2000
+_MAX_TERMS = 2000
 
 
 # The same few uncertainties are asked for again and again: shown, judged, explained.
@@ -39,14 +39,14 @@ def f_quantile(probability: float, dof_over: float, dof_under: float) -> float:
     """F with P(X <= F) = probability, for both degrees of freedom > 0."""
     if not 0 < probability < 1 or dof_over <= 0 or dof_under <= 0:
         raise ValueError(f"F quantile needs 0 < p < 1 and dof > 0, not p={probability}, dof={dof_over}, {dof_under}")
-    return _f(probability, min(_rounded(dof_over), _MOST_DOF), min(_rounded(dof_under), _MOST_DOF))
+    return _f(probability, min(_rounded(dof_over), _MAX_DOF), min(_rounded(dof_under), _MAX_DOF))
 
 
 def chi2_quantile(probability: float, dof: float) -> float:
     """x with P(X <= x) = probability, for `dof` > 0."""
     if not 0 < probability < 1 or dof <= 0:
         raise ValueError(f"chi-square quantile needs 0 < p < 1 and dof > 0, not p={probability}, dof={dof}")
-    return _chi2(probability, min(_rounded(dof), _MOST_DOF))
+    return _chi2(probability, min(_rounded(dof), _MAX_DOF))
 
 
 def incomplete_beta(a: float, b: float, x: float) -> float:
@@ -64,7 +64,7 @@ def _beta_fraction(a: float, b: float, x: float) -> float:
     """The continued fraction of the incomplete beta function, by Lentz's method."""
     c, d = 1.0, 1.0 / _away_from_zero(1 - (a + b) * x / (a + 1))
     value = d
-    for m in range(1, _MOST_TERMS):
+    for m in range(1, _MAX_TERMS):
         even = m * (b - m) * x / ((a + 2 * m - 1) * (a + 2 * m))
         d = 1.0 / _away_from_zero(1 + even * d)
         c = _away_from_zero(1 + even / c)
@@ -92,7 +92,7 @@ def incomplete_gamma(a: float, x: float) -> float:
 
 def _gamma_series(a: float, x: float) -> float:
     term = total = 1.0 / a
-    for n in range(1, _MOST_TERMS):
+    for n in range(1, _MAX_TERMS):
         term *= x / (a + n)
         total += term
         if term < total * _EPS:
@@ -104,7 +104,7 @@ def _gamma_fraction(a: float, x: float) -> float:
     b = x + 1 - a
     c, d = 1 / _TINY, 1 / b
     value = d
-    for n in range(1, _MOST_TERMS):
+    for n in range(1, _MAX_TERMS):
         share = -n * (n - a)
         b += 2
         d = 1 / _away_from_zero(share * d + b)
@@ -129,7 +129,7 @@ def _t(probability: float, v: float) -> float:
     if v >= _LARGE_DOF:
         return _t_large(t, v)
     # The normal quantile lies below t's and the distribution is concave there: Newton climbs without overshooting.
-    for _ in range(_MOST_STEPS):
+    for _ in range(_MAX_STEPS):
         reached = 1 - incomplete_beta(v / 2, 0.5, v / (v + t * t)) / 2
         step = (probability - reached) / _t_density(t, v)
         t += step
@@ -175,7 +175,7 @@ def _inverse(
 ) -> float:
     """Where a distribution reaches a probability: Newton's steps, halving the interval where one would leave it."""
     x = (low + high) / 2
-    for _ in range(_MOST_STEPS):
+    for _ in range(_MAX_STEPS):
         away = reached(x) - probability
         low, high = (low, x) if away > 0 else (x, high)
         slope = density(x)

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import fsum, sqrt
 
-from .estimate import LEAST_F_SQUARED, Estimate, Spread, pooled
+from .estimate import MIN_F_SQUARED, Estimate, Spread, pooled
 from .least_squares import Fit, Matrix, fit
 from .quantiles import t_quantile
 
@@ -69,7 +69,7 @@ def outlier_in(solved: Solved) -> int | None:
         if 1 - h < 1e-9:
             continue
         own = v * v / variance / (1 - h)
-        f2 = max(LEAST_F_SQUARED, (prior + total - own) / (prior + nu - 1))
+        f2 = max(MIN_F_SQUARED, (prior + total - own) / (prior + nu - 1))
         deviation = sqrt(own / f2)
         if deviation > max(critical, furthest):
             furthest, at = deviation, i

@@ -57,6 +57,7 @@ def straight(
     lengths_m: Sequence[float],
     errors_mm: Sequence[float],
     within: float,
+    *,
     between: float,
     dof: float,
     scale_ppm2: float = 0.0,

@@ -8,9 +8,9 @@ from collections import Counter
 from dataclasses import dataclass
 from itertools import pairwise
 
-from ..documents.csv_io import MOST_LINE, MOST_ROWS, TableFaults
+from ..documents.csv_io import MAX_LINE, MAX_ROWS, TableFaults
 from ..errors import Fault
-from .column_map import MOST_COLUMNS, Separator
+from .column_map import MAX_COLUMNS, Separator
 
 MARKS: dict[Separator, str] = {"tab": "\t", "semicolon": ";", "comma": ","}
 HEADING_WITHIN = 30
@@ -33,11 +33,11 @@ def lines_of(text: str) -> list[tuple[int, str]]:
     ]
     if not found:
         raise TableFaults([Fault("$", "the file", "nothing", "a table: lines of cells, best with headings")])
-    if len(found) > MOST_ROWS:
-        raise TableFaults([Fault("$", "the file", f"{len(found)} lines", f"at most {MOST_ROWS} lines")])
-    long = next((i for i, line in found if len(line) > MOST_LINE), None)
+    if len(found) > MAX_ROWS:
+        raise TableFaults([Fault("$", "the file", f"{len(found)} lines", f"at most {MAX_ROWS} lines")])
+    long = next((i for i, line in found if len(line) > MAX_LINE), None)
     if long is not None:
-        wanted = f"at most {MOST_LINE} characters"
+        wanted = f"at most {MAX_LINE} characters"
         raise TableFaults([Fault(f"line {long}", f"line {long}", "a very long line", wanted)])
     return found
 
@@ -49,7 +49,7 @@ def split(lines: list[tuple[int, str]], separator: Separator) -> list[Line]:
 
 def _cells(line: str, separator: Separator) -> list[str]:
     cells = line.split() if separator == "spaces" else next(csv.reader([line], delimiter=MARKS[separator]), [])
-    return [cell.strip().removeprefix("'").strip() for cell in cells[:MOST_COLUMNS]]
+    return [cell.strip().removeprefix("'").strip() for cell in cells[:MAX_COLUMNS]]
 
 
 def separator_of(lines: list[tuple[int, str]]) -> Separator:

@@ -12,15 +12,15 @@ from ..results import Answer, Reason
 
 Separator = Literal["comma", "semicolon", "tab", "spaces"]
 AngleUnit = Literal["", "dms", "deg", "gon"]
-MOST_COLUMNS = 60
-MOST_LEFT_OUT = 500
+MAX_COLUMNS = 60
+MAX_LEFT_OUT = 500
 Short = Annotated[str, Field(max_length=80)]
 
 
 class ColumnUse(Part):
     """What one column of the file holds: a column of ours, in a unit (of lengths), given some parts (face left)."""
 
-    column: int = Field(ge=0, lt=MOST_COLUMNS)
+    column: int = Field(ge=0, lt=MAX_COLUMNS)
     field: Short
     given: dict[Short, Short] = {}
     unit: Short = ""
@@ -31,13 +31,13 @@ class ColumnMap(Part):
 
     separator: Separator
     heading_line: int = Field(ge=0, le=200)
-    columns: list[ColumnUse] = Field(default=[], max_length=MOST_COLUMNS)
+    columns: list[ColumnUse] = Field(default=[], max_length=MAX_COLUMNS)
     angle: AngleUnit = ""
     same: dict[Short, Short] = {}
     """What holds for every line and stands in no column, by our column."""
     words: dict[Short, dict[Short, Short]] = {}
     """What the file writes for our answers, by our column: {"face": {"I": "left"}}."""
-    left_out: list[int] = Field(default=[], max_length=MOST_LEFT_OUT)
+    left_out: list[int] = Field(default=[], max_length=MAX_LEFT_OUT)
     """Lines a person left out."""
 
 

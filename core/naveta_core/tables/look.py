@@ -7,11 +7,11 @@ from typing import Any
 
 from pydantic import Field, ValidationError
 
-from ..documents.csv_io import MOST_ROWS, TableFaults, write_rows
+from ..documents.csv_io import MAX_ROWS, TableFaults, write_rows
 from ..documents.envelope import Part
 from ..documents.model_faults import faults_of
 from ..documents.table_shape import TableField, TableShape
-from ..errors import MOST_FAULTS, Fault, Refused, path_in_words
+from ..errors import MAX_FAULTS, Fault, Refused, path_in_words
 from ..results import Reason
 from .cells import lines_of, split
 from .column_map import (
@@ -29,10 +29,10 @@ from .mapped import Mapped, rows_of
 from .suggest import columns_of, suggestion
 from .words import known_words
 
-MOST_BYTES = 3_000_000
+MAX_BYTES = 3_000_000
 FIRST = 3
-MOST_WORDS = 8
-MOST_SHOWN = 9
+MAX_WORDS = 8
+MAX_SHOWN = 9
 
 
 class TableQuestion(Part):
@@ -43,7 +43,7 @@ class TableQuestion(Part):
 
     verb: str = ""
     kind: str
-    text: str = Field(max_length=MOST_BYTES)
+    text: str = Field(max_length=MAX_BYTES)
     column_map: ColumnMap | None = None
     recut: bool = False
 
@@ -108,13 +108,13 @@ class _Look:
             headings=[entry.label for entry in shown],
             read=[
                 MappedLine(line=number, cells=[row[entry.column] for entry in shown])
-                for number, row in list(zip(mapped.numbers, mapped.rows, strict=True))[:MOST_SHOWN]
+                for number, row in list(zip(mapped.numbers, mapped.rows, strict=True))[:MAX_SHOWN]
             ],
             readings=mapped.readings,
             lines=len(set(mapped.numbers)),
-            empty_lines=mapped.empty_lines[:MOST_FAULTS],
+            empty_lines=mapped.empty_lines[:MAX_FAULTS],
             messages=messages,
-            faults=[_fault(fault) for fault in faults[:MOST_FAULTS]],
+            faults=[_fault(fault) for fault in faults[:MAX_FAULTS]],
             text=None if faults or messages else write_rows(self.shape.columns, mapped.rows),
         )
 
@@ -132,8 +132,8 @@ class _Look:
             found.append(Reason(code="no-reading", text="Say which column holds readings."))
         elif not mapped.rows:
             found.append(Reason(code="no-reading", text="No line holds a reading in the columns you chose."))
-        elif len(mapped.rows) >= MOST_ROWS:
-            found.append(Reason(code="too-many-rows", text=f"At most {MOST_ROWS - 1} rows can be read at once."))
+        elif len(mapped.rows) >= MAX_ROWS:
+            found.append(Reason(code="too-many-rows", text=f"At most {MAX_ROWS - 1} rows can be read at once."))
         return found
 
     def _faults(self, mapped: Mapped) -> list[Fault]:
@@ -153,7 +153,7 @@ class _Look:
     def _file_column(self, column: int) -> FileColumn:
         filled = self._filled(column)
         words = list(dict.fromkeys(filled))
-        few = words if len(words) <= MOST_WORDS else []
+        few = words if len(words) <= MAX_WORDS else []
         return FileColumn(column=column, heading=self.headings[column], first=filled[:FIRST], words=few)
 
     def _field(self, entry: TableField) -> OfferedField:

@@ -13,7 +13,7 @@ from .cells import Line, heading_line_of, is_figure, separator_of, split
 from .column_map import AngleUnit, ColumnMap, ColumnUse
 from .words import ANGLE_WORDS, NAMES, UNIT_WORDS, WORDS
 
-FEWEST_PACKED = 4
+MIN_PACKED = 4
 """So many figures without one that could not be packed degrees, minutes and seconds: two decimal degrees in three could not."""
 
 
@@ -115,7 +115,7 @@ def angle_of(texts: Sequence[str]) -> AngleUnit:
     if any(abs(numeral(text).value) > 360 for text in figures if _is_plain(text)):
         return "gon"
     packed = [_packs(text) for text in figures]
-    if packed and all(packed) and len(packed) >= FEWEST_PACKED:
+    if packed and all(packed) and len(packed) >= MIN_PACKED:
         return "dms"
     return ""
 

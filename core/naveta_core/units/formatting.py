@@ -135,14 +135,14 @@ def bound(value: float, unit: str) -> str:
     return f"{value:.3g}{UNITS[unit]}"
 
 
-LEAST = 0.05
+MIN_OFFSET_MM = 0.05
 
 
 def aside(x: float, y: float, decimals: int = 1) -> str:
     """'0.6 mm right and 0.3 mm towards you'; x right, y away, looking along the heading."""
     parts = []
-    if abs(x) >= LEAST:
+    if abs(x) >= MIN_OFFSET_MM:
         parts.append(f"{figure(abs(x), decimals)} mm {'right' if x > 0 else 'left'}")
-    if abs(y) >= LEAST:
+    if abs(y) >= MIN_OFFSET_MM:
         parts.append(f"{figure(abs(y), decimals)} mm {'away from you' if y > 0 else 'towards you'}")
-    return " and ".join(parts) if parts else f"in the middle within {figure(max(LEAST, hypot(x, y)), 2)} mm"
+    return " and ".join(parts) if parts else f"in the middle within {figure(max(MIN_OFFSET_MM, hypot(x, y)), 2)} mm"

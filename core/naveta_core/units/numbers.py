@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from decimal import Decimal
 from functools import lru_cache
 
-MOST_DIGITS = 15
-FEWEST_ON_A_GRID, ON_GRID = 8, 1e-3
+MAX_DIGITS = 15
+MIN_ON_A_GRID, ON_GRID = 8, 1e-3
 SEXAGESIMAL, DECIMAL = (2, 5, 10, 20, 30, 60), (2, 5, 10)
 """Multiples of a last digit that displays count in: seconds of arc, and everything else."""
 CACHED = 4096
@@ -33,8 +33,8 @@ def numeral(text: str) -> Numeral:
         raise ValueError(_why_not(text))
     sign, body = match.groups()
     body = body.replace(",", ".")
-    if sum(char.isdigit() for char in body) > MOST_DIGITS:
-        raise ValueError(f"a number of at most {MOST_DIGITS} digits")
+    if sum(char.isdigit() for char in body) > MAX_DIGITS:
+        raise ValueError(f"a number of at most {MAX_DIGITS} digits")
     decimals = len(body.partition(".")[2])
     value = float(body)
     return Numeral(-value if sign in ("-", "−") and value else value, 10.0**-decimals)
@@ -42,10 +42,10 @@ def numeral(text: str) -> Numeral:
 
 def as_typed(value: float) -> str:
     """A plain number as somebody would type it: no exponent, no more digits than `numeral` reads."""
-    for digits in range(MOST_DIGITS, 0, -1):
+    for digits in range(MAX_DIGITS, 0, -1):
         text = format(Decimal(f"{value:.{digits}g}"), "f")
         text = text.rstrip("0").rstrip(".") if "." in text else text
-        if len(text.lstrip("-").replace(".", "")) <= MOST_DIGITS:
+        if len(text.lstrip("-").replace(".", "")) <= MAX_DIGITS:
             return text
     return "0"
 
@@ -66,7 +66,7 @@ def shown_step(values: Sequence[float], step: float, multiples: Sequence[int]) -
 
     Values and step in the same unit.
     """
-    if step <= 0 or len(values) < FEWEST_ON_A_GRID:
+    if step <= 0 or len(values) < MIN_ON_A_GRID:
         return step
     for many in sorted(multiples, reverse=True):
         grid = many * step

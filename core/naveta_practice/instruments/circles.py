@@ -23,15 +23,15 @@ from .scatter import table
 FIELD_ARCSEC = 3600.0
 PARALLAX_ARCSEC, SHIMMER_ARCSEC = 45.0, 1.0
 PLATE_M = 0.2
-MOST_ARCSEC = 720.0 * 3600.0
+MAX_ARCSEC = 720.0 * 3600.0
 ANTICLOCKWISE = 0.3
 """So many horizontal circles count the other way round."""
 FINDER_ARCSEC = 900.0
 """The finder brings the target into the field, not on to the hairs."""
 MAIN = "direction_sigma_arcsec"
-SET_ON_DEG, MOST_AGAIN = 60.0, 11
+SET_ON_DEG, MAX_AGAIN = 60.0, 11
 """So far a circle is set on between sets."""
-Seconds = Annotated[float, Field(ge=-MOST_ARCSEC, le=MOST_ARCSEC, allow_inf_nan=False)]
+Seconds = Annotated[float, Field(ge=-MAX_ARCSEC, le=MAX_ARCSEC, allow_inf_nan=False)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +79,7 @@ class CirclesAim(Part):
     focus: float = Field(default=0.1, ge=0, le=1)
     zero_arcsec: Seconds = 0.0
     held_arcsec: Seconds | None = None
-    again: int = Field(default=0, ge=0, le=MOST_AGAIN)
+    again: int = Field(default=0, ge=0, le=MAX_AGAIN)
 
 
 class CirclesLook(Answer):

@@ -17,7 +17,7 @@ from .hidden import Hidden, Turns
 
 RANGE_ARCSEC = 180.0
 WANDERS_ARCSEC = 0.7
-MOST_TILT_ARCSEC = 60.0
+MAX_TILT_ARCSEC = 60.0
 
 
 class DigitsAim(Part):
@@ -37,7 +37,7 @@ class DigitsLook(Answer):
 
 def look(hidden: Hidden, aim: DigitsAim, turns: Turns, seconds: float) -> DigitsLook:
     """The display at a moment: the tilt stays in space, the index turns with the instrument."""
-    turned = body_of(hidden, MOST_TILT_ARCSEC, aim.heading_deg, turns)
+    turned = body_of(hidden, MAX_TILT_ARCSEC, aim.heading_deg, turns)
     along = climbs(turned, FORWARD) * SECONDS + hidden.after("index_along_arcsec", turns)
     across = climbs(turned, RIGHT) * SECONDS + hidden.after("index_across_arcsec", turns)
     in_range = max(abs(along), abs(across)) <= RANGE_ARCSEC

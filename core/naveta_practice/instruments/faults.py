@@ -6,7 +6,7 @@ What was noticed is a hint and no proof: where nothing is wrong with the instrum
 from __future__ import annotations
 
 import random
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from functools import lru_cache
 
 from naveta_core.errors import Fault, Refused, quote
@@ -38,6 +38,7 @@ class FaultLesson:
     name: str
     title: str
     aim: str
+    _: KW_ONLY
     minutes: int
     may_be: tuple[Named, ...]
     nothing_label: str
@@ -53,8 +54,8 @@ FAULT_LESSONS: tuple[FaultLesson, ...] = (
         "is-it-me",
         "Is it me or the instrument",
         "Somebody says the level is wrong. Test it, and say whether it is the level or the one who read it.",
-        8,
-        (
+        minutes=8,
+        may_be=(
             Named(
                 "line-of-sight",
                 "The level: its line of sight",
@@ -63,14 +64,14 @@ FAULT_LESSONS: tuple[FaultLesson, ...] = (
                 "A line closed well with equal sights, and came out wrong where one sight was long and one short.",
             ),
         ),
-        "Nothing: it was the reading",
+        nothing_label="Nothing: it was the reading",
     ),
     FaultLesson(
         "finding-the-fault",
         "Finding the fault",
         "Something was noticed about this theodolite. Choose the check that can show it, run it, and name what is wrong. It may be nothing.",
-        15,
-        (
+        minutes=15,
+        may_be=(
             Named(
                 "level-vial",
                 "The level vial",
@@ -100,7 +101,7 @@ FAULT_LESSONS: tuple[FaultLesson, ...] = (
                 "Heights carried in one face do not agree with the level's.",
             ),
         ),
-        "Nothing is wrong with it",
+        nothing_label="Nothing is wrong with it",
     ),
 )
 FAULT_BY_NAME = {lesson.name: lesson for lesson in FAULT_LESSONS}

@@ -18,7 +18,7 @@ from ..results import Figure
 from .hidden import Hidden, HiddenError, Turns, hidden_of, moved_by
 from .lesson import Unit
 from .looking import Turned
-from .way import MOST_STEPS, CheckRun, InstrumentStep, StepCount, counts_of
+from .way import MAX_STEPS, CheckRun, InstrumentStep, StepCount, counts_of
 
 BLURRED = 1.5
 """A look more blurred than this moves with the eye by more than a reading may be wrong."""
@@ -46,7 +46,7 @@ class InstrumentWork(Part):
     turns: Turned = Field(default={}, max_length=10)
     left: dict[str, Any] | None = None
     blurs: list[Figure] = Field(default=[], max_length=400)
-    steps: list[InstrumentStep] = Field(default=[], max_length=MOST_STEPS)
+    steps: list[InstrumentStep] = Field(default=[], max_length=MAX_STEPS)
     seconds: float = Field(ge=0, le=86_400)
 
 

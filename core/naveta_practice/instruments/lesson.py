@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from typing import Any, Literal
 
 from naveta_core.results import Answer, Reason
 
 View = Literal["staff", "circles", "vial", "paper", "ring", "digits", "scale"]
 Unit = Literal["arcsec", "div", "mm", "ppm", "mm_per_km"]
-MOST_TURNS = 2.0
+MAX_TURNS = 2.0
 """A screw goes so far to each side of where it was."""
-MOST_STORED = 200.0
+MAX_STORED = 200.0
 """The largest value that can be stored, in the unit of its error."""
 FOCUS = "Focus until nothing moves when your eye does, and read again."
 
@@ -28,6 +28,7 @@ class MayBeHidden:
     quantity: str
     label: str
     unit: Unit
+    _: KW_ONLY
     screw: str
     good: float
     bad: float
@@ -50,7 +51,7 @@ class ScrewOfLesson:
     @property
     def most(self) -> float:
         """How far it can be turned to each side, or the largest value."""
-        return MOST_STORED if self.stores else MOST_TURNS
+        return MAX_STORED if self.stores else MAX_TURNS
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +70,7 @@ class InstrumentLesson:
     name: str
     title: str
     aim: str
+    _: KW_ONLY
     view: View
     check: str
     method: str

@@ -19,7 +19,7 @@ from .hidden import Hidden, Turns
 RING_MM, END_MM, BUBBLE_MM = 2.5, 6.0, 2.0
 """The ring, how far the middle of the bubble can go, and the bubble's own radius."""
 WANDERS_MM = 0.02
-MOST_TILT_ARCSEC = 240.0
+MAX_TILT_ARCSEC = 240.0
 
 
 class RingAim(Part):
@@ -42,7 +42,7 @@ class RingLook(Answer):
 
 def look(hidden: Hidden, aim: RingAim, turns: Turns, seconds: float) -> RingLook:
     """The bubble at a moment: it runs to the high side of the tilted axis; the vial's own error turns with the instrument."""
-    turned = body_of(hidden, MOST_TILT_ARCSEC, aim.heading_deg, turns)
+    turned = body_of(hidden, MAX_TILT_ARCSEC, aim.heading_deg, turns)
     x = climbs(turned, RIGHT) * MM_PER_RADIAN + hidden.after("vial_error_x_mm", turns)
     y = climbs(turned, FORWARD) * MM_PER_RADIAN + hidden.after("vial_error_y_mm", turns)
     far = math.hypot(x, y)

@@ -19,7 +19,7 @@ WINDOW_MM = 24.0
 """So much of the scale is in view."""
 LAID_MM = 0.06
 """How well a tape is laid to a mark."""
-SCALE_M, MOST_AGAIN = 20.0, 19
+SCALE_M, MAX_AGAIN = 20.0, 19
 HAND_SHARE = 0.1
 """By how much a hand differs from time to time."""
 STAYS_SHARE = 0.1
@@ -30,7 +30,7 @@ class ScaleAim(Part):
     """Which mark is looked at, or what is done to the tripod; none: the first. `again`: how often that was done before."""
 
     place: str = ""
-    again: int = Field(default=0, ge=0, le=MOST_AGAIN)
+    again: int = Field(default=0, ge=0, le=MAX_AGAIN)
 
 
 class ScaleLook(Answer):
@@ -81,7 +81,7 @@ def _on_tape(hidden: Hidden, place: str, turns: Turns) -> float:
 def _behind_hairs(hidden: Hidden, place: str, again: int, turns: Turns) -> float:
     """What is read on the scale, metres: the head turned by a hand one way, then the other, and what does not come back."""
     rng = hidden.scene()
-    at, hands = rng.uniform(0.2, 0.8), [1.0 + rng.uniform(-HAND_SHARE, HAND_SHARE) for _ in range(MOST_AGAIN + 1)]
+    at, hands = rng.uniform(0.2, 0.8), [1.0 + rng.uniform(-HAND_SHARE, HAND_SHARE) for _ in range(MAX_AGAIN + 1)]
     gives = max(0.0, hidden.after("twist_arcsec", turns)) / SECONDS * SCALE_M
     stays = STAYS_SHARE * gives
     way = 1.0 if again % 2 == 0 else -1.0

@@ -35,7 +35,7 @@ STADIA = 1 / 200.0
 """Upper and lower hair lie so far from the middle one, per metre of distance."""
 PARALLAX_M, SHIMMER_M = 0.00022, 4e-6
 """Per metre of distance."""
-MOST_AGAIN = 40
+MAX_AGAIN = 40
 BASE_M, MAIN = 60.0, "levelling_sigma_mm_per_km"
 SOFT = "The level stands on soft ground: it sinks for a while after it was set up."
 SOFT_SHARE, SINKS_M, SINKS_S = 0.4, (0.0003, 0.0009), 25.0
@@ -66,7 +66,7 @@ def scene_of(hidden: Hidden) -> StaffScene:
     axis["near-a"] = rng.uniform(1.4, 1.65)
     focus |= {50.0: rng.uniform(0.22, 0.34), 10.0: rng.uniform(0.55, 0.68)}
     sinks = rng.uniform(*SINKS_M) if rng.random() < SOFT_SHARE else 0.0
-    lifted = tuple(rng.uniform(-LIFTED_M, LIFTED_M) for _ in range(MOST_AGAIN))
+    lifted = tuple(rng.uniform(-LIFTED_M, LIFTED_M) for _ in range(MAX_AGAIN))
     return StaffScene(
         rise, {place: height + max(rise, 0.0) for place, height in axis.items()}, focus, sinks, (0.0, *lifted)
     )
@@ -80,7 +80,7 @@ class StaffAim(Part):
     staff: StaffName = "a"
     focus: float = Field(default=0.6, ge=0, le=1)
     since: float = Field(default=0.0, ge=0, le=86_400)
-    again: int = Field(default=0, ge=0, le=MOST_AGAIN)
+    again: int = Field(default=0, ge=0, le=MAX_AGAIN)
 
 
 class StaffLook(Answer):

@@ -19,7 +19,7 @@ from .lesson import VIAL_ARCSEC_PER_DIV
 END_DIV, HALF_DIV = 8.0, 3.0
 """How far the bubble can go, and half its own length, in divisions."""
 WANDERS_DIV = 0.04
-MOST_TILT_ARCSEC = 90.0
+MAX_TILT_ARCSEC = 90.0
 
 
 class VialAim(Part):
@@ -40,7 +40,7 @@ class VialLook(Answer):
 
 def look(hidden: Hidden, aim: VialAim, turns: Turns, seconds: float) -> VialLook:
     """The bubble at a moment: it runs to the high side of the tilted axis, and rests where its vial lets it."""
-    runs = climbs(body_of(hidden, MOST_TILT_ARCSEC, aim.heading_deg, turns), FORWARD) * SECONDS / VIAL_ARCSEC_PER_DIV
+    runs = climbs(body_of(hidden, MAX_TILT_ARCSEC, aim.heading_deg, turns), FORWARD) * SECONDS / VIAL_ARCSEC_PER_DIV
     bubble = runs + hidden.after("reversal_div", turns) + shimmer(WANDERS_DIV, seconds, hidden.seed)
     return VialLook(
         heading_deg=aim.heading_deg,

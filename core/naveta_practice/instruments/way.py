@@ -26,7 +26,7 @@ STEPS: dict[Do, str] = {
 }
 NOT_A_PLACE = {"focus", "since", "hz_arcsec", "v_arcsec", "zero_arcsec", "held_arcsec"}
 """What of an aim is not where one looks."""
-MOST_STEPS = 600
+MAX_STEPS = 600
 AimValue = Annotated[str, Field(max_length=40)] | Figure | bool | None
 
 

@@ -47,7 +47,7 @@ def round_of(number: int, tilt: tuple[float, float], error: tuple[float, float] 
 class TestBubbleSetAfresh:
     SECOND = (-0.5, 1.3)
 
-    def document(self, told: bool = True) -> Data:
+    def document(self, *, told: bool = True) -> Data:
         rows = [*round_of(1, (1.0, -0.2)), *round_of(2, self.SECOND)]
         kept = rows if told else [{name: row[name] for name in row if name != "repeat"} for row in rows]
         return of_rows("circular-vial", "readings", kept, sits_on="rotating")
@@ -135,7 +135,7 @@ def test_a_fresh_sheet_under_the_plummet_has_an_axis_of_its_own() -> None:
     assert gap["result"]["offset_mm"] == pytest.approx(together["result"]["offset_mm"], abs=1e-9)
 
 
-def pointings(hz: float, zenith: float, c: float, i: float, turned: float, number: int) -> Data:
+def pointings(hz: float, zenith: float, c: float, *, i: float, turned: float, number: int) -> Data:
     """One mark at 60 m seen once a face, level enough that c is all there is in Hz; seconds."""
     left, right = (hz + turned + c / 3600) % 360, (hz + turned + 180 - c / 3600) % 360
     return {
@@ -145,7 +145,7 @@ def pointings(hz: float, zenith: float, c: float, i: float, turned: float, numbe
 
 
 def test_a_circle_set_again_between_rounds_is_no_sighting_error() -> None:
-    first, second = pointings(30, 90, 12, -7, 0, 1), pointings(30, 90, 12, -7, 41.5, 2)
+    first, second = pointings(30, 90, 12, i=-7, turned=0, number=1), pointings(30, 90, 12, i=-7, turned=41.5, number=2)
     both = {face: [*first[face], *second[face]] for face in ("left", "right")}
     document = {**of_rows("two-face", "targets", [both]), "units": {"angle": "deg"}}
     found = reduced(document)["result"]
@@ -159,7 +159,7 @@ def test_a_circle_set_again_between_rounds_is_no_sighting_error() -> None:
 
 
 def test_a_round_begun_in_one_face_wants_the_other() -> None:
-    first, second = pointings(30, 90, 12, -7, 0, 1), pointings(30, 90, 12, -7, 41.5, 2)
+    first, second = pointings(30, 90, 12, i=-7, turned=0, number=1), pointings(30, 90, 12, i=-7, turned=41.5, number=2)
     document = {
         **of_rows("two-face", "targets", [{"left": [*first["left"], *second["left"]], "right": first["right"]}]),
         "units": {"angle": "deg"},
@@ -177,9 +177,9 @@ class TestParts:
     def test_only_rounds_that_do_not_turn_are_named(self) -> None:
         sheet = Parser()
         good = [self.One(0, 1), self.One(180, 1), self.One(10, 2), self.One(190, 2)]
-        demand_opposite(sheet, "p", "what", good, "half a turn")
+        demand_opposite(sheet, "p", "what", taken=good, wanted="half a turn")
         assert sheet.faults == []
-        demand_opposite(sheet, "p", "what", [*good, self.One(0, 3), self.One(40, 3)], "half a turn")
+        demand_opposite(sheet, "p", "what", taken=[*good, self.One(0, 3), self.One(40, 3)], wanted="half a turn")
         assert [(fault.given, fault.wanted) for fault in sheet.faults] == [
             ("headings 0°, 40° in repeat 3", "half a turn")
         ]

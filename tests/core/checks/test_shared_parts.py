@@ -19,9 +19,10 @@ from naveta_core.engine.circumstance_fields import CIRCUMSTANCES
 from naveta_core.engine.conditions import Needs, circumstances
 from naveta_core.engine.converging import converging, read_points
 from naveta_core.engine.fields import Where
+from naveta_core.engine.limits import limits_from
 from naveta_core.engine.parser import Parser, blank, number, rounding
 from naveta_core.engine.repeats import by_repeat, ground_mark, turned_vector
-from naveta_core.engine.verdict import JudgedQuantity, Judgement, grade_of, limits_from, next_of
+from naveta_core.engine.verdict import JudgedQuantity, Judgement, grade_of, next_of
 from naveta_core.errors import Refused
 from naveta_core.geometry import angle_between_deg, widest_deg
 from naveta_core.registry import parse
@@ -55,26 +56,26 @@ class TestTypedNumbers:
     )
     def test_units_typed_behind_a_number_win(self, text: str, unit: str, value: float, step: float) -> None:
         sheet = Parser()
-        found = number(sheet, "p", "it", text, unit, -1000, 1000)
+        found = number(sheet, "p", "it", value=text, unit=unit, low=-1000, high=1000)
         assert found is not None, sheet.faults
         assert (found.value, found.step) == (pytest.approx(value), pytest.approx(step))
 
     @pytest.mark.parametrize("text", ["1.2.3", "1_4", "1e3", "abc", "12 13"])
     def test_what_is_no_number_is_a_fault_at_its_place(self, text: str) -> None:
         sheet = Parser()
-        assert number(sheet, "observations.x", "right", text, "mm", -10, 10) is None
+        assert number(sheet, "observations.x", "right", value=text, unit="mm", low=-10, high=10) is None
         assert [(fault.path, fault.where, fault.given) for fault in sheet.faults] == [("observations.x", "right", text)]
 
     def test_nothing_typed_is_missing_or_not_wanted(self) -> None:
         sheet = Parser()
-        assert number(sheet, "a", "a", "  ", "mm", 0, 1) is None
-        assert number(sheet, "b", "b", None, "mm", 0, 1, wanted=False) is None
+        assert number(sheet, "a", "a", value="  ", unit="mm", low=0, high=1) is None
+        assert number(sheet, "b", "b", value=None, unit="mm", low=0, high=1, wanted=False) is None
         assert (sheet.missing, sheet.faults) == (["a"], [])
         assert blank(None, "", " ")
         assert not blank(None, 0), "zero is a reading"
 
     def test_a_plain_number_has_no_last_digit(self) -> None:
-        found = number(Parser(), "a", "a", 2, "mm", 0, 10)
+        found = number(Parser(), "a", "a", value=2, unit="mm", low=0, high=10)
         assert found is not None
         assert (found.value, found.step) == (2.0, 0.0)
         assert rounding([0.1, 0.5]) == pytest.approx(0.01 / 12)  # the finest of the sheet
@@ -126,7 +127,7 @@ class TestFits:
 
     def test_a_straight_line_by_scipy(self) -> None:
         lengths, errors = [0.1, 1.0, 2.0, 3.0], [0.3, 0.5, 0.9, 1.0]
-        found, line = straight(lengths, errors, 0.09, 0.01, 6.0), stats.linregress(lengths, errors)
+        found, line = straight(lengths, errors, 0.09, between=0.01, dof=6.0), stats.linregress(lengths, errors)
         assert (found.zero_mm, found.scale_ppm) == (pytest.approx(line.intercept), pytest.approx(line.slope * 1000))
         assert found.at(2.5) == pytest.approx(line.intercept + line.slope * 2.5)
         assert found.scale().sigma < found.scale().value, "what is common to all readings is in the zero only"
@@ -267,10 +268,19 @@ class TestPoints:
 
 class TestVerdict:
     def quantity(self, value: float, sigma: float, limits: Limits, **more: Any) -> JudgedQuantity:
-        return JudgedQuantity("x_mm", "the thing", "mm", Estimate(value, sigma, 60.0), limits, sigma**2, 0.0, **more)
+        return JudgedQuantity(
+            "x_mm",
+            "the thing",
+            "mm",
+            estimate=Estimate(value, sigma, 60.0),
+            limits=limits,
+            q_within=sigma**2,
+            q_between=0.0,
+            **more,
+        )
 
     def judged(self, *quantities: JudgedQuantity, **more: Any) -> Judgement:
-        return Judgement(list(quantities), Figures(), "", [], [], [], Spread(), **more)
+        return Judgement(list(quantities), Figures(), "", shown=[], worked=[], work=[], repeats=Spread(), **more)
 
     def document(self, **more: Any) -> CircularVial:
         return CircularVial.model_validate(

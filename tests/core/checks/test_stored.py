@@ -21,7 +21,7 @@ FULL = 5
 
 def found(c: float = 12.0, i: float = 0.0, instrument: Data | None = None, **observations: Any) -> Data:
     """A full measurement without noise; what is noted of the stored values in `observations`."""
-    targets = [mark(90.0, c, i, 0.0, n=FULL), mark(66.0, c, i, 0.0, hz=80.0, n=FULL)]
+    targets = [mark(90.0, c, i, t=0.0, n=FULL), mark(66.0, c, i, t=0.0, hz=80.0, n=FULL)]
     closing = {"closing": [targets[0]["left"][0]] * 2}
     return document(*targets, instrument=instrument or {}, observations={**closing, **observations})
 

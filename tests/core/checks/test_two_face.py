@@ -17,7 +17,7 @@ from .simulated import Data, codes, part, previewed, reduced
 DEG = math.pi / 180
 
 
-def mark(zenith: float, c: float, i: float, t: float, hz: float = 40.0, n: int = 1) -> Data:
+def mark(zenith: float, c: float, i: float, *, t: float, hz: float = 40.0, n: int = 1) -> Data:
     """A mark seen without noise; c, i, t in seconds, sine and tangent taken here."""
     off = (c / math.sin(zenith * DEG) + t / math.tan(zenith * DEG)) / 3600
     left = {"hz": hz + off, "v": zenith + i / 3600}
@@ -59,7 +59,7 @@ def test_all_marks_together_agree_with_numpy(seed: int) -> None:
     zeniths, counts = (91.0, 63.0, 112.0), (5, 3, 4)
     targets, a, b, w = [], [], [], []
     for z, n in zip(zeniths, counts, strict=True):
-        entry = mark(z, 12, -7, 9, hz=rng.uniform(0, 360), n=n)
+        entry = mark(z, 12, -7, t=9, hz=rng.uniform(0, 360), n=n)
         entry["left"] = [{"hz": p["hz"] + rng.gauss(0, 2) / 3600, "v": p["v"]} for p in entry["left"]]
         targets.append(entry)
         left, right = (np.mean([p["hz"] for p in entry[face]]) for face in ("left", "right"))
@@ -77,10 +77,10 @@ def test_all_marks_together_agree_with_numpy(seed: int) -> None:
 
 def test_tilt_of_the_stand_that_is_alike_in_both_faces_falls_out() -> None:
     """A standing axis 30″ out turns Hz by T·cot z and lengthens z alike in both faces: c, i and t stay."""
-    plain = reduced(document(mark(90.0, 8, 4, 6), mark(65.0, 8, 4, 6, hz=75)))["result"]
+    plain = reduced(document(mark(90.0, 8, 4, t=6), mark(65.0, 8, 4, t=6, hz=75)))["result"]
     leaning = []
     for z, hz in ((90.0, 40.0), (65.0, 75.0)):
-        entry = mark(z, 8, 4, 6, hz)
+        entry = mark(z, 8, 4, t=6, hz=hz)
         for face, sign in (("left", 1), ("right", -1)):
             entry[face] = [
                 {"hz": p["hz"] + 30 / math.tan(z * DEG) / 3600, "v": p["v"] + sign * 30 / 3600} for p in entry[face]
@@ -94,25 +94,25 @@ def test_tilt_of_the_stand_that_is_alike_in_both_faces_falls_out() -> None:
 def test_a_steep_mark_makes_the_axis_known_and_how_well() -> None:
     """σ_t = σ_d·√(1 + 1/sin²z)/(2 cot z) with a level mark beside it: about 2.7, 1.3 and 0.87 times at 15°, 30°, 45°."""
     for elevation, factor in ((15, 2.68), (30, 1.32), (45, 0.866)):
-        result = reduced(document(mark(90.0, 0, 0, 0), mark(90.0 - elevation, 0, 0, 0, hz=80)))
+        result = reduced(document(mark(90.0, 0, 0, t=0), mark(90.0 - elevation, 0, 0, t=0, hz=80)))
         t, i = part(result, "tilting_axis_arcsec"), part(result, "index_arcsec")
         # One pointing a face: σ_d = √(2V), σ_i of two marks = √(2V)/2/√2.
         assert t["sigma"] / (i["sigma"] * 2 * math.sqrt(2)) == pytest.approx(factor, rel=0.01)
-    flat = reduced(document(mark(90.0, 0, 0, 0), mark(78.0, 0, 0, 0, hz=80)))
+    flat = reduced(document(mark(90.0, 0, 0, t=0), mark(78.0, 0, 0, t=0, hz=80)))
     assert flat["result"]["tilting_axis_arcsec"] is None
     assert "not-determined" in codes(flat)
-    sole = reduced(document(mark(60.0, 0, 0, 0)))
+    sole = reduced(document(mark(60.0, 0, 0, t=0)))
     assert (sole["verdict"]["grade"], codes(sole, "next")) == ("repeat", ["other-marks"])
     assert "no-level-target" in codes(sole)
     assert part(sole, "collimation_arcsec")["sigma"] > 5 * math.cos(60 * DEG), "5″ of axis count at this height"
 
 
 def test_the_limit_depends_on_the_work_and_the_server_may_set_its_own() -> None:
-    entry = document(mark(90.0, 8, 0, 0, n=8), mark(62.0, 8, 0, 0, hz=70, n=8))
+    entry = document(mark(90.0, 8, 0, t=0, n=8), mark(62.0, 8, 0, t=0, hz=70, n=8))
     assert part(reduced(entry), "collimation_arcsec")["grade"] == "adjust"
     both = part(reduced({**entry, "work": {"both_faces": True}}), "collimation_arcsec")
     assert (both["grade"], both["limits"]["watch"]) == ("watch", 12)
-    optical = document(mark(90.0, 8, 0, 0, n=8), instrument={"kind": "theodolite", "reading": "optical"})
+    optical = document(mark(90.0, 8, 0, t=0, n=8), instrument={"kind": "theodolite", "reading": "optical"})
     assert part(reduced(optical), "collimation_arcsec")["limits"]["use"] == 10
     assert "is scatter, not a limit" in both["limit_text"]
 
@@ -158,7 +158,7 @@ class TestWhatIsTypedWrongly:
         assert wanted in wanted_text
 
     def test_a_face_that_counts_the_other_way(self) -> None:
-        first, second = mark(90.0, 0, 0, 0, hz=10.0), mark(90.0, 0, 0, 0, hz=40.0)
+        first, second = mark(90.0, 0, 0, t=0, hz=10.0), mark(90.0, 0, 0, t=0, hz=40.0)
         second["right"] = [{"hz": 160.0, "v": 270.0}]
         ((path, wanted_text),) = faults(document(first, second))[:1]
         assert path in ("observations.targets[1]", "observations.targets")
@@ -239,7 +239,7 @@ class TestBlunders:
 
 def test_a_firm_that_judges_the_raw_difference_is_given_so_and_halved() -> None:
     """c = 6″, 2c = 12″: watched as an error within 10″, beyond 6″ raw. The axis has no raw figure."""
-    marks = (mark(90.0, 6.0, 0.0, 0.0, n=5), mark(66.0, 6.0, 0.0, 0.0, hz=80.0, n=5))
+    marks = (mark(90.0, 6.0, 0.0, t=0.0, n=5), mark(66.0, 6.0, 0.0, t=0.0, hz=80.0, n=5))
     half = reduced(document(*marks))
     raw = reduced(document(*marks, instrument={"judged_raw": True}))
     assert (part(half, "collimation_arcsec")["grade"], part(raw, "collimation_arcsec")["grade"]) == ("watch", "adjust")
@@ -252,9 +252,9 @@ def test_a_firm_that_judges_the_raw_difference_is_given_so_and_halved() -> None:
 
 
 def test_two_level_targets_ask_for_a_steeper_one() -> None:
-    result = reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5), mark(85.0, 1.0, 0.0, 0.0, hz=80.0, n=5)))
+    result = reduced(document(mark(90.0, 1.0, 0.0, t=0.0, n=5), mark(85.0, 1.0, 0.0, t=0.0, hz=80.0, n=5)))
     assert "steeper-target" in codes(result, "next")
-    assert "steeper-target" not in codes(reduced(document(mark(90.0, 1.0, 0.0, 0.0, n=5))), "next"), (
+    assert "steeper-target" not in codes(reduced(document(mark(90.0, 1.0, 0.0, t=0.0, n=5))), "next"), (
         "one mark alone meant no axis"
     )
 
@@ -273,7 +273,7 @@ class TestFacesMended:
         return {**fields, "observations": {**fields["observations"], "targets": [target]}}
 
     def test_swapped_faces_are_swapped_back_in_one_touch(self) -> None:
-        good = document(mark(90.0, 5.0, -3.0, 0.0, n=3))
+        good = document(mark(90.0, 5.0, -3.0, t=0.0, n=3))
         left, right = self.rows(good)
         swapped = document({"left": right, "right": left})
         messages = previewed(swapped)
@@ -285,7 +285,7 @@ class TestFacesMended:
         assert previewed(again)["progress"]["fixes"] == []
 
     def test_alternating_pointings_typed_in_one_list_are_sorted_into_their_faces(self) -> None:
-        good = document(mark(90.0, 5.0, -3.0, 0.0, n=3))
+        good = document(mark(90.0, 5.0, -3.0, t=0.0, n=3))
         left, right = self.rows(good)
         alternating = document({"left": [row for pair in zip(left, right, strict=True) for row in pair], "right": [{}]})
         (mend,) = previewed(alternating)["progress"]["fixes"]
@@ -293,7 +293,7 @@ class TestFacesMended:
         assert reduced(self.put(alternating, mend))["result"] == reduced(good)["result"]
 
     def test_what_cannot_be_read_stays_where_it_was_typed(self) -> None:
-        left, right = self.rows(document(mark(90.0, 5.0, -3.0, 0.0, n=2)))
+        left, right = self.rows(document(mark(90.0, 5.0, -3.0, t=0.0, n=2)))
         wrong = document({"left": [left[0], right[0], {"hz": "1.x", "v": "2"}], "right": [right[1]]})
         (mend,) = previewed(wrong)["progress"]["fixes"]
         assert [len(each["value"]) for each in mend["edits"]] == [2, 2]
@@ -310,7 +310,7 @@ class TestFacesMended:
 
 def test_one_of_five_a_whole_degree_off_is_named_by_itself() -> None:
     """5° in one of five moves the mean by a degree: the middle one still says which mark it is."""
-    entry = document(mark(90.0, 2.0, 1.0, 0.0, n=5), mark(66.0, 2.0, 1.0, 0.0, hz=80.0, n=5))
+    entry = document(mark(90.0, 2.0, 1.0, t=0.0, n=5), mark(66.0, 2.0, 1.0, t=0.0, hz=80.0, n=5))
     for face in entry["observations"]["targets"][0], entry["observations"]["targets"][1]:
         face["left"] = [{"hz": packed(p["hz"]), "v": packed(p["v"])} for p in face["left"]]
         face["right"] = [{"hz": packed(p["hz"]), "v": packed(p["v"])} for p in face["right"]]
@@ -356,10 +356,10 @@ def test_one_pointing_far_from_the_last_finding_is_asked_about_and_five_are_beli
         }
     ]
     more = {"before": before, "before_at": "2027-03-02T08:00:00+00:00"}
-    result = reduced(document(mark(90.0, 70.0, 0.0, 0.0), **more))
+    result = reduced(document(mark(90.0, 70.0, 0.0, t=0.0), **more))
     assert (result["verdict"]["grade"], "far-from-last" in codes(result)) == ("repeat", True)
-    assert "far-from-last" not in codes(reduced(document(mark(90.0, 55.0, 0.0, 0.0), **more)))
-    assert "far-from-last" not in codes(reduced(document(mark(90.0, 70.0, 0.0, 0.0, n=5), **more)))
+    assert "far-from-last" not in codes(reduced(document(mark(90.0, 55.0, 0.0, t=0.0), **more)))
+    assert "far-from-last" not in codes(reduced(document(mark(90.0, 70.0, 0.0, t=0.0, n=5), **more)))
 
 
 @pytest.mark.parametrize(
@@ -367,7 +367,7 @@ def test_one_pointing_far_from_the_last_finding_is_asked_about_and_five_are_beli
 )
 def test_the_level_comes_first_where_there_is_one(kind: str, first: bool) -> None:
     more = {"before": [], "before_at": "2027-03-02T08:00:00+00:00"}
-    entry = document(mark(90.0, 1.0, 0.0, 0.0), instrument={"kind": kind}, **more)
+    entry = document(mark(90.0, 1.0, 0.0, t=0.0), instrument={"kind": kind}, **more)
     assert ("fresh-first" in codes(reduced(entry))) is first
     passed = {"check": "plate-vial", "at": "2027-02-20T08:00:00+00:00", "grade": "use", "result": {}}
     assert "fresh-first" not in codes(reduced({**entry, "before": [passed]})), "a plate bubble will do"

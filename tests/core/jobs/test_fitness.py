@@ -59,10 +59,10 @@ def fit(
     **more: Any,
 ) -> Fitness:
     today = date(2027, 3, 28)
-    found = checks_due(instrument, records, events or [], today, planned=planned or [])
+    found = checks_due(instrument, records, events or [], today=today, planned=planned or [])
     stood = standing_of(found, events or [], today, "watch")
     due = [due_entry(each, today) for each in found]
-    candidate = Candidate("XX-01", "Ondine Merrow", instrument, stood, due, {}, before)
+    candidate = Candidate("XX-01", "Ondine Merrow", instrument, standing=stood, due=due, limits={}, before=before)
     answer = fitness_of(candidate, needs, Practice(**more), length_words(unit), NOW)
     assert answer is not None
     return answer
@@ -207,7 +207,7 @@ def test_roles_and_classes() -> None:
     assert all(job.needs.given for job in JOB_CLASSES)
     assert (
         fitness_of(
-            Candidate("TR-01", "", Instrument(kind="tripod"), standing_of([], [], date(2027, 3, 28), "watch")),
+            Candidate("TR-01", "", Instrument(kind="tripod"), standing=standing_of([], [], date(2027, 3, 28), "watch")),
             JobNeeds(levelling_mm=1.0),
             Practice(),
             length_words("m"),

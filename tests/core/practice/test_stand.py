@@ -112,10 +112,10 @@ def test_the_same_number_is_the_same_tripod_and_another_is_another(lesson: Any) 
 def test_a_loose_foot_sinks_on_earth_a_pressed_one_hardly_and_concrete_never() -> None:
     earth, stone = GROUNDS["earth"], GROUNDS["stone"]
     # Two thirds of the whole after the time of rest: 1 − e⁻¹ = 0.632.
-    assert sinks_mm(earth, False, 0.0, earth.rest_s) == pytest.approx(8.0 * 0.63212, abs=1e-3)
-    assert sinks_mm(earth, True, 0.0, 1e6) == pytest.approx(0.4)
-    assert sinks_mm(earth, False, 8.0, 1e6) == 0.0
-    assert sinks_mm(stone, False, 0.0, 1e6) == 0.0
+    assert sinks_mm(earth, pressed=False, sunk_mm=0.0, seconds=earth.rest_s) == pytest.approx(8.0 * 0.63212, abs=1e-3)
+    assert sinks_mm(earth, pressed=True, sunk_mm=0.0, seconds=1e6) == pytest.approx(0.4)
+    assert sinks_mm(earth, pressed=False, sunk_mm=8.0, seconds=1e6) == 0.0
+    assert sinks_mm(stone, pressed=False, sunk_mm=0.0, seconds=1e6) == 0.0
 
 
 def whole_set_up(seed: int = 1) -> tuple[Situation, Stand]:

@@ -170,7 +170,7 @@ def test_screws_bring_any_tilt_to_nothing(screws: int, sense: str) -> None:
     rng = random.Random(15)
     fields = {"screws": screws, "radius_mm": 42, "pitch_mm": 0.5, "travel_mm": 8, "clockwise_from_above": sense}
     even = tuple(360.0 / screws * i for i in range(screws))
-    tribrach = Tribrach(screws, 42.0, 0.5, 8.0, sense == "raises", even)
+    tribrach = Tribrach(screws, 42.0, 0.5, travel_mm=8.0, clockwise_raises=sense == "raises", bearings_deg=even)
     equipment = replace(PLUMB, tribrach=tribrach)
     for _ in range(40):
         state = replace(random_state(rng, equipment, tilt_deg=rng.uniform(0.05, 1.0)), screws=(0.0,) * screws)

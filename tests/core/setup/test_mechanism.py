@@ -145,7 +145,7 @@ def test_turning_the_base_while_sliding_spoils_the_level_in_proportion_to_the_he
 
 
 def test_treading_a_foot_in_tilts_the_head_and_carrying_over_does_not() -> None:
-    trodden = move_foot(PLUMB, EVEN, "B", 0.0, 0.0, rise_mm=-10.0)
+    trodden = move_foot(PLUMB, EVEN, "B", right_mm=0.0, up_mm=0.0, rise_mm=-10.0)
     assert see(PLUMB, trodden).bubble_bearing_deg == pytest.approx(300.0, abs=0.2)
     over = see(PLUMB, carry_over(EVEN, 30.0, 40.0))
     assert over.tilt_arcsec == pytest.approx((0, 0), abs=1e-9)

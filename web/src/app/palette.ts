@@ -28,7 +28,7 @@ export type Offer = {
   term?: string;
 };
 
-const MOST = 6;
+const MAX_OFFERS = 6;
 /** Whether every word stands somewhere in the names. */
 export const answers = (names: string, sought: string): boolean =>
   sought
@@ -64,7 +64,7 @@ export function offers(text: string, sources: Sources): Offer[] {
     to: place.to,
   }));
   if (!sought) return placeOffers;
-  return [...ofInstruments(sought, sources), ...placeOffers.slice(0, MOST), ...ofRest(sought, sources)];
+  return [...ofInstruments(sought, sources), ...placeOffers.slice(0, MAX_OFFERS), ...ofRest(sought, sources)];
 }
 
 function ofInstruments(sought: string, { fleet, kinds, records }: Sources): Offer[] {
@@ -72,7 +72,7 @@ function ofInstruments(sought: string, { fleet, kinds, records }: Sources): Offe
   if (!found)
     return fleet
       .filter((row) => matches(row, sought))
-      .slice(0, MOST)
+      .slice(0, MAX_OFFERS)
       .map(instrumentOffer);
   const { row, rest } = found;
   const checks = kinds.filter(
@@ -85,14 +85,14 @@ function ofInstruments(sought: string, { fleet, kinds, records }: Sources): Offe
   );
   return [
     ...(rest ? [] : [instrumentOffer(row)]),
-    ...checks.slice(0, MOST).map((kind): Offer => ({
+    ...checks.slice(0, MAX_OFFERS).map((kind): Offer => ({
       group: "Checks",
       key: `check ${row.tag} ${kind.kind}`,
       name: `${kind.title} of ${row.tag}`,
       note: "begin",
       to: `/bench/new/${row.tag}/${kind.kind}`,
     })),
-    ...own.slice(0, MOST).map((record) => recordOffer(record, kinds)),
+    ...own.slice(0, MAX_OFFERS).map((record) => recordOffer(record, kinds)),
   ];
 }
 
@@ -125,22 +125,22 @@ function ofRest(sought: string, { kinds, points, records, terms, fleet }: Source
   );
   const meant = terms.filter((term) => answers([term.term, ...term.also].join(" "), sought));
   return [
-    ...checks.slice(0, MOST).map((kind): Offer => ({
+    ...checks.slice(0, MAX_OFFERS).map((kind): Offer => ({
       group: "Checks",
       key: `check ${kind.kind}`,
       name: kind.title,
       note: "choose the instrument",
       to: `/bench?check=${kind.kind}`,
     })),
-    ...named.slice(0, MOST).map((point): Offer => ({
+    ...named.slice(0, MAX_OFFERS).map((point): Offer => ({
       group: "Points",
       key: `point ${point.name}`,
       name: point.name,
       note: "control point",
       to: `/points?q=${encodeURIComponent(point.name)}`,
     })),
-    ...own.slice(0, MOST).map((record) => recordOffer(record, kinds)),
-    ...meant.slice(0, MOST).map((term): Offer => ({
+    ...own.slice(0, MAX_OFFERS).map((record) => recordOffer(record, kinds)),
+    ...meant.slice(0, MAX_OFFERS).map((term): Offer => ({
       group: "Terms",
       key: `term ${term.term}`,
       name: term.term,

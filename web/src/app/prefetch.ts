@@ -14,8 +14,8 @@ import {
 import type { Schemas } from "../api/client";
 
 const STALE_MS = 300_000;
-const MOST_INSTRUMENTS = 60;
-const MOST_HISTORIES = 30;
+const MAX_INSTRUMENTS = 60;
+const MAX_HISTORIES = 30;
 const once = { staleTime: STALE_MS, retry: false } as const;
 type Row = Schemas["FleetRow"];
 
@@ -23,8 +23,8 @@ type Row = Schemas["FleetRow"];
 export async function prefetch(client: QueryClient, owner: string, crew: string | null): Promise<void> {
   const held = (row: Row) => (crew !== null && row.crew === crew ? 0 : 1);
   const { rows: fleet } = await client.fetchQuery({ ...fleetQuery, staleTime: 0, retry: false });
-  const rows = [...fleet].sort((a, b) => held(a) - held(b)).slice(0, MOST_INSTRUMENTS);
-  const withHistory = rows.slice(0, MOST_HISTORIES);
+  const rows = [...fleet].sort((a, b) => held(a) - held(b)).slice(0, MAX_INSTRUMENTS);
+  const withHistory = rows.slice(0, MAX_HISTORIES);
   for (const row of withHistory.filter((one) => held(one) === 0)) await fetchHistory(client, row);
   await client.fetchQuery({ ...pointsQuery, ...once });
   // A check of any of them can be begun without signal from here on: that goes before what was recorded.

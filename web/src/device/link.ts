@@ -25,7 +25,7 @@ type FromBridge = { run?: string; last?: number; lines?: [number, string][]; sou
 
 const OFF: Link = { state: "off", where: "", sources: {}, devices: {}, message: null };
 /** The core reads at most so much text at once. */
-const MOST_TEXT = 60_000;
+const MAX_TEXT = 60_000;
 
 let link = OFF;
 let stop: () => void = () => undefined;
@@ -57,8 +57,8 @@ export function onReadings(listener: (readings: Readings) => void): () => void {
 async function read(from: Source): Promise<void> {
   from.reading = true;
   while (from.on && from.unread) {
-    const piece = from.unread.slice(0, MOST_TEXT);
-    from.unread = from.unread.slice(MOST_TEXT);
+    const piece = from.unread.slice(0, MAX_TEXT);
+    from.unread = from.unread.slice(MAX_TEXT);
     const begun = performance.now();
     try {
       const answer = await askUntilAnswered(

@@ -38,7 +38,7 @@ export async function toBeMapped(wanted: Omit<HeldTable, "name" | "text">, file:
 type Remembered = { kind: string; headings: string[]; column_map: ColumnMap; at: string };
 export type KnownTable = Remembered & { name: string };
 const PLACE = "naveta.tables";
-const MOST = 40;
+const MAX_TABLES = 40;
 
 const alike = (a: string[], b: string[]): boolean =>
   a.length === b.length && a.every((heading, i) => heading.toLowerCase() === b[i]?.toLowerCase());
@@ -55,7 +55,7 @@ function onDevice(): KnownTable[] {
 export function rememberOnDevice(table: KnownTable): void {
   const others = onDevice().filter((each) => each.kind !== table.kind || !alike(each.headings, table.headings));
   try {
-    localStorage.setItem(PLACE, JSON.stringify([table, ...others].slice(0, MOST)));
+    localStorage.setItem(PLACE, JSON.stringify([table, ...others].slice(0, MAX_TABLES)));
   } catch {
     // A full device forgets how the table was read, and nothing else.
   }

@@ -42,7 +42,7 @@ export type OrientationDraft = Draft<OrientationDocument>;
 export type Write = (next: (draft: OrientationDraft) => OrientationDraft) => void;
 type Observed = OrientationDocument["observations"];
 
-const MOST_POINTS = 60;
+const MAX_POINTS = 60;
 export const ORIENTATION_KINDS: string[] = ["free-station", "backsight"];
 
 /** A control point of the server as it stands in a document: metres, whatever the sheet's unit. */
@@ -99,7 +99,7 @@ export function withShot(draft: OrientationDraft, index: number, change: Shot): 
 /** The point of a sight, put among the control points it is calculated with. */
 export function withPoint(draft: OrientationDraft, index: number, point: Known): OrientationDraft {
   const { control } = draft.document.observations;
-  const known = control.some((each) => each.name === point.name) ? control : [...control, point].slice(-MOST_POINTS);
+  const known = control.some((each) => each.name === point.name) ? control : [...control, point].slice(-MAX_POINTS);
   return withShot(observing(draft, { control: known }), index, { point: point.name });
 }
 

@@ -14,7 +14,7 @@ export type Job = { name: string; work: Work };
 
 const JOBS = "naveta-jobs";
 const CURRENT = "naveta-job";
-const MOST = 12;
+const MAX_JOBS = 12;
 
 export function jobs(): Job[] {
   try {
@@ -54,7 +54,9 @@ export function rememberJob(name: string, work: Work): void {
   if (!job) return;
   localStorage.setItem(
     JOBS,
-    JSON.stringify([{ name: job, work: known(work) }, ...jobs().filter((each) => each.name !== job)].slice(0, MOST)),
+    JSON.stringify(
+      [{ name: job, work: known(work) }, ...jobs().filter((each) => each.name !== job)].slice(0, MAX_JOBS),
+    ),
   );
 }
 

@@ -31,7 +31,7 @@ const EXACT = new Set([
 ]);
 /** A worker that has answered for so long is a sound one: earlier falls no longer count. */
 const SOUND_AFTER_MS = 60_000;
-const MOST_STARTS = 4;
+const MAX_STARTS = 4;
 
 /** What the worker fetches from its folder. */
 const FILES = [
@@ -63,7 +63,7 @@ export class Engine {
 
   /** Start it, unless it is running, cannot run here, or has fallen over too often. */
   start(): void {
-    if (!this.base || this.worker || this.starts >= MOST_STARTS || typeof WebAssembly === "undefined") return;
+    if (!this.base || this.worker || this.starts >= MAX_STARTS || typeof WebAssembly === "undefined") return;
     this.starts += 1;
     try {
       this.worker = this.make();

@@ -2,10 +2,10 @@
 import { EngineGone, engine } from "./engine";
 import { pause } from "../timers";
 
-const MOST_STARTS = 3;
+const MAX_STARTS = 3;
 
 /** There is no server to ask instead: wait until the core stands, and when it falls over for the next one. */
-export async function ask<T>(question: Record<string, unknown>, starts = MOST_STARTS): Promise<T> {
+export async function ask<T>(question: Record<string, unknown>, starts = MAX_STARTS): Promise<T> {
   try {
     engine.start();
     if (!engine.ready) await engine.whenReady();

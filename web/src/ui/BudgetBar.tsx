@@ -21,13 +21,13 @@ export type BudgetGiven = {
 };
 
 const TITLES: Record<string, string> = { angle: "An angle", position: "A point set out", height: "A height" };
-const LEAST = 0.015;
+const MIN_SHARE = 0.015;
 
 export function BudgetBar({ answer }: { answer: BudgetGiven }) {
   const W = useNarrow() ? 330 : 600;
   const reach = Math.max(answer.total95, answer.allowed ?? 0) * 1.06 || 1;
   const long = (answer.total95 / reach) * W;
-  const seen = answer.parts.filter((part) => part.share > LEAST);
+  const seen = answer.parts.filter((part) => part.share > MIN_SHARE);
   const pieces = seen.map((each, i) => ({
     ...each,
     x: long * seen.slice(0, i).reduce((sum, before) => sum + before.share, 0),
@@ -96,7 +96,7 @@ export function BudgetBar({ answer }: { answer: BudgetGiven }) {
           .map((part, i) => (
             <li key={part.name} className="flex justify-between gap-3" data-part={part.name}>
               <span>
-                <b className="inline-block w-6">{part.share > LEAST ? i + 1 : ""}</b>
+                <b className="inline-block w-6">{part.share > MIN_SHARE ? i + 1 : ""}</b>
                 {part.label}
                 {part.systematic && <span className="sub"> (one-sided)</span>}
               </span>

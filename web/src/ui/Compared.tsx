@@ -6,7 +6,7 @@ import { seriesQuery } from "../api/queries";
 import { MiniPlot, firstDay, widest } from "./MiniPlot";
 import { Trouble } from "./parts";
 
-export const MOST_COMPARED = 24;
+export const MAX_COMPARED = 24;
 
 export function Compared({
   tags,
@@ -21,7 +21,7 @@ export function Compared({
   today: Date;
   label: string;
 }) {
-  const all = useQueries({ queries: tags.slice(0, MOST_COMPARED).map((tag) => seriesQuery(tag, of)) });
+  const all = useQueries({ queries: tags.slice(0, MAX_COMPARED).map((tag) => seriesQuery(tag, of)) });
   const found = tags.flatMap((tag, i) => (all[i]?.data ? [{ tag, series: all[i].data as Series }] : []));
   const from = firstDay(
     found.map(({ series }) => series),
@@ -46,7 +46,7 @@ export function Compared({
             </span>
           </li>
         ))}
-        {tags.length > MOST_COMPARED && <li className="sub">{tags.length - MOST_COMPARED} more are not shown.</li>}
+        {tags.length > MAX_COMPARED && <li className="sub">{tags.length - MAX_COMPARED} more are not shown.</li>}
       </ul>
       <Trouble error={all.find((each) => each.error)?.error} />
     </>

@@ -4,7 +4,7 @@ import { FileInput } from "./FileInput";
 import { PickInstrument } from "./PickInstrument";
 import { Trouble } from "./parts";
 
-const MOST_BYTES = 3 * 1024 * 1024;
+const MAX_BYTES = 3 * 1024 * 1024;
 
 type Props = {
   kinds: string[];
@@ -22,7 +22,7 @@ export function FromFile({ kinds, accept, children, onFile }: Props) {
     if (!tag) return setSubmitted(true);
     setTrouble(null);
     setMessage("");
-    if (file.size > MOST_BYTES) return setMessage(`${file.name} is too large: nothing was read.`);
+    if (file.size > MAX_BYTES) return setMessage(`${file.name} is too large: nothing was read.`);
     try {
       await onFile(file, tag);
     } catch (error) {

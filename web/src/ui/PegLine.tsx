@@ -10,7 +10,7 @@ const TOP = 34;
 const FOOT = 46;
 const ERROR_PX = 34;
 /** No slope is drawn steeper than this: an error of nothing must not look like one. */
-const MOST_TIMES = 3000;
+const MAX_TIMES = 3000;
 
 function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
   const ref = useRef<HTMLDivElement>(null);
@@ -41,7 +41,7 @@ export function scales(picture: Picture, width: number, height: number) {
     .map((s) => (s.error_m && s.distance_m ? { error: Math.abs(s.error_m), distance: s.distance_m } : null));
   const largest = errors.reduce((most, each) => (each && each.error > (most?.error ?? 0) ? each : most), null);
   const wanted = largest ? ERROR_PX / (largest.distance * perMetre) / (largest.error / largest.distance) : 0;
-  const times = Math.min(wanted, MOST_TIMES);
+  const times = Math.min(wanted, MAX_TIMES);
   /** Pixels upward for an error at its distance: its true slope, so many times too steep. */
   const rise = (error: number, distance: number) => (error / distance) * times * distance * perMetre;
   return { x, y, rise, times, pad };

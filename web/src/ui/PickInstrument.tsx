@@ -7,7 +7,7 @@ import { ScanButton } from "./Scan";
 /** Whether the fleet is here to choose from, so that a page can wait and not move under the finger. */
 export const useFleetHere = () => !useQuery(fleetQuery).isPending;
 
-const MOST = 60;
+const MAX_ROWS = 60;
 
 /** Tags of the fleet as touches; a search narrows them, Enter takes the first. `focused`: the search waits for typing; `searchable`: it stands there however few there are. */
 export function PickInstrument({
@@ -28,7 +28,7 @@ export function PickInstrument({
   const [q, setQ] = useState("");
   const all = (useQuery(fleetQuery).data?.rows ?? []).filter((row) => !kinds || kinds.includes(row.kind));
   const found = all.filter((row) => matches(row, q));
-  const rows = found.slice(0, MOST);
+  const rows = found.slice(0, MAX_ROWS);
   const first = (event: KeyboardEvent) => {
     if (event.key !== "Enter" || !q || !rows[0]) return;
     event.preventDefault();
@@ -71,8 +71,8 @@ export function PickInstrument({
           </button>
         ))}
       </div>
-      {found.length > MOST && (
-        <p className="sub">{found.length - MOST} more: type a part of the tag, model, place or crew.</p>
+      {found.length > MAX_ROWS && (
+        <p className="sub">{found.length - MAX_ROWS} more: type a part of the tag, model, place or crew.</p>
       )}
       {q && !found.length && <p className="sub">No instrument matches {q}.</p>}
       {missing && <p className="fault">Choose the instrument first.</p>}

@@ -100,7 +100,7 @@ def read_bubbles(reader: Reader, observations: Part, *, turns: bool) -> tuple[li
     ]
     if turns and len(found) >= max(2, filled_rows(observations, "readings")):
         wanted = "two headings 180° apart: 90° would hide part of the error"
-        demand_opposite(reader, "observations.readings", "the readings", found, wanted)
+        demand_opposite(reader, "observations.readings", "the readings", taken=found, wanted=wanted)
     return found, [step for row in rows for step in (row.step("x_mm"), row.step("y_mm"))]
 
 

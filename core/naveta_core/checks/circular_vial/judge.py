@@ -13,7 +13,8 @@ from ...engine.adjusting import adjusting_of
 from ...engine.conditions import Circumstances, Needs
 from ...engine.converging import converging, read_points
 from ...engine.kind import SheetProgress
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, raised, repeats_of, report_outlier, report_scatter
+from ...engine.limits import limits_from, raised
+from ...engine.verdict import JudgedQuantity, Judgement, repeats_of, report_outlier, report_scatter
 from ...results import Adjusting, CirclePicture
 from ...stats.decision import Grade, Limits
 from ...units.formatting import aside
@@ -66,17 +67,17 @@ def judge(document: CircularVial, read: BubblesRead, circumstances: Circumstance
         else f"With the axis levelled and untouched, bring the bubble from {place} to the middle with the level vial screws only."
     )
     quantity = JudgedQuantity(
-        QUANTITY, "the circular level", "mm", found.estimate, limits, found.q_within, found.q_between, True,
-        "Usable while the bubble stays inside its ring when you turn the instrument.", turn,
+        QUANTITY, "the circular level", "mm", estimate=found.estimate, limits=limits, q_within=found.q_within, q_between=found.q_between, vector=True,
+        condition="Usable while the bubble stays inside its ring when you turn the instrument.", turn=turn,
     )  # fmt: skip
     judgement = Judgement(
         [quantity],
         vial_figures(CircularVialFigures, found, read.sensitivity),
         finding_of(found, sensitivity),
-        shown_of(quantity, found, sensitivity),
-        worked_of(read, found),
-        [cost_of(document, found, sensitivity)],
-        found.solved.spread,
+        shown=shown_of(quantity, found, sensitivity),
+        worked=worked_of(read, found),
+        work=[cost_of(document, found, sensitivity)],
+        repeats=found.solved.spread,
         more_readings=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),
         repeat_text="Set the bubble again and repeat the turn before you touch a screw. Both runs count together.",
     )
@@ -116,13 +117,13 @@ def bubble_to_middle(
     quantity, start = judgement.quantities[0], vial_error_of(judgement)
     return adjusting_of(
         quantity.turn,
-        quantity.may_turn(),
-        ("right", "away from you"),
-        "The bubble is now at",
-        "mm",
-        aside(*start),
-        "the middle",
-        "The instrument's own adjusting pin.",
-        "The three small screws under or beside the level vial.",
-        converging(read_points(reads_now), start, (0.0, 0.0), quantity.limits.use / 4, "still to go"),
+        allowed=quantity.may_turn(),
+        inputs=("right", "away from you"),
+        prompt="The bubble is now at",
+        unit="mm",
+        from_text=aside(*start),
+        target_text="the middle",
+        tool="The instrument's own adjusting pin.",
+        screw="The three small screws under or beside the level vial.",
+        steps=converging(read_points(reads_now), start, (0.0, 0.0), quantity.limits.use / 4, "still to go"),
     )

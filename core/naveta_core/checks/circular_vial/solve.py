@@ -8,7 +8,7 @@ Source: textbook reversal of a level vial; its form as plane vectors is derived 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from math import hypot
 
 from ...documents.envelope import Envelope
@@ -37,6 +37,7 @@ class VialError:
     x: float
     y: float
     tilt: tuple[float, float] | None
+    _: KW_ONLY
     estimate: Estimate
     q_within: float
     q_between: float
@@ -72,4 +73,13 @@ def find(
     q = (solved.q_within(0) + solved.q_within(1)) / 2
     estimate = pooled(hypot(x, y), q, between, solved.spread, prior_dof(document))
     tilt = (solved.fit.unknowns[-2], solved.fit.unknowns[-1]) if turns else None
-    return VialError(x, y, tilt, estimate, q, between, solved, None if at is None else bubbles[at // 2].path)
+    return VialError(
+        x,
+        y,
+        tilt,
+        estimate=estimate,
+        q_within=q,
+        q_between=between,
+        solved=solved,
+        outlier=None if at is None else bubbles[at // 2].path,
+    )

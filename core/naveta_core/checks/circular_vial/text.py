@@ -49,16 +49,16 @@ def shown_of(quantity: JudgedQuantity, found: VialError, sensitivity: float) -> 
             "vial_error_arcsec",
             "As an angle",
             minutes(found.estimate.value, sensitivity),
-            found.estimate.value * sensitivity * 30,
-            "arcsec",
+            value=found.estimate.value * sensitivity * 30,
+            unit="arcsec",
         ),
-        row("vial_error_x_mm", "Reversing point, right", f"{figure(found.x, 2)} mm", found.x, "mm"),
-        row("vial_error_y_mm", "Reversing point, away", f"{figure(found.y, 2)} mm", found.y, "mm"),
+        row("vial_error_x_mm", "Reversing point, right", f"{figure(found.x, 2)} mm", value=found.x, unit="mm"),
+        row("vial_error_y_mm", "Reversing point, away", f"{figure(found.y, 2)} mm", value=found.y, unit="mm"),
     ]
     if found.tilt is not None:
         bearing, size = polar(*found.tilt)
         text = f"{minutes(size, sensitivity)}, high side {figure(bearing, 0)}°"
-        rows.append(row("tilt_arcsec", "Tilt of the axis", text, size * sensitivity * 30, "arcsec"))
+        rows.append(row("tilt_arcsec", "Tilt of the axis", text, value=size * sensitivity * 30, unit="arcsec"))
     return rows
 
 
@@ -126,9 +126,9 @@ def drawn_vial(read: BubblesRead, judgement: Judgement | None, turns_text: str) 
         "mm",
         points,
         centre,
-        radius,
-        "level vial error",
-        turns_text,
+        radius=radius,
+        centre_label="level vial error",
+        radius_label=turns_text,
         ring=4.0,
         limit=judgement.quantities[0].limits.use if judgement else None,
         x="right",

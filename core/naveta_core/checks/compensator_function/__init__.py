@@ -24,9 +24,9 @@ def _method(name: str, title: str, good_for: str, readings: int) -> Method:
         name,
         title,
         good_for,
-        {"positions": {place: [""] * readings for place in PLACES}},
-        GENERAL,
-        (
+        observations={"positions": {place: [""] * readings for place in PLACES}},
+        groups=GENERAL,
+        steps=(
             "Staff 40 to 50 m away, held still on a firm point.",
             "Read with the bubble centred.",
             "Tilt with a foot screw until the bubble touches its ring: towards the staff, away, left, right. Read at each.",

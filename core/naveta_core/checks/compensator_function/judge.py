@@ -11,7 +11,8 @@ from math import fsum, sqrt
 from ...engine.conditions import Circumstances, prior_dof
 from ...engine.drawing import deviations
 from ...engine.kind import SheetProgress
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, raised, repeats_of
+from ...engine.limits import limits_from, raised
+from ...engine.verdict import JudgedQuantity, Judgement, repeats_of
 from ...engine.work import words_of
 from ...results import CodedText, DeviationsPicture
 from ...stats.decision import Limits
@@ -84,10 +85,10 @@ def judge(document: CompensatorFunction, read: CompensatorRead, _given: Circumst
         QUANTITY,
         "the compensator",
         "arcsec",
-        estimate,
-        limits_from(document, QUANTITY, _limit(document, read.tilt_arcmin)),
-        q_within,
-        q_between,
+        estimate=estimate,
+        limits=limits_from(document, QUANTITY, _limit(document, read.tilt_arcmin)),
+        q_within=q_within,
+        q_between=q_between,
     )
     fore_aft, across = (shifts["toward"] - shifts["away"]) / 2, (shifts["right"] - shifts["left"]) / 2
     rows = [
@@ -104,8 +105,8 @@ def judge(document: CompensatorFunction, read: CompensatorRead, _given: Circumst
         **per_minute,
     )
     judgement = Judgement(
-        [quantity], figures, finding_of(estimate.value, estimate.u95, WORDS[largest]), shown_of(quantity, figures),
-        worked_of(document, groups, shifts), work_of(document, estimate.value), spread,
+        [quantity], figures, finding_of(estimate.value, estimate.u95, WORDS[largest]), shown=shown_of(quantity, figures),
+        worked=worked_of(document, groups, shifts), work=work_of(document, estimate.value), repeats=spread,
         more_readings=("reading at every position", "readings at every position"),
         repeat_text="Without moving the level, read once more at every position. Both runs count together.",
         service_text="Compensator faults are work for service: never adjust them in the field.",

@@ -49,8 +49,8 @@ def shown_of(quantity: JudgedQuantity, figures: CompensatorFigures) -> list[Show
                 f"shift_{shift.position}_arcsec",
                 WORDS[shift.position].capitalize(),
                 text,
-                shift.shift_arcsec,
-                "arcsec",
+                value=shift.shift_arcsec,
+                unit="arcsec",
             )
         )
     if figures.arcsec_per_arcmin is not None:
@@ -59,8 +59,8 @@ def shown_of(quantity: JudgedQuantity, figures: CompensatorFigures) -> list[Show
                 "arcsec_per_arcmin",
                 "Per minute of tilt",
                 f"{figure(figures.arcsec_per_arcmin, 2)}″",
-                figures.arcsec_per_arcmin,
-                "arcsec",
+                value=figures.arcsec_per_arcmin,
+                unit="arcsec",
             )
         )
     return rows

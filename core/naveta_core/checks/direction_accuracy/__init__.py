@@ -56,9 +56,15 @@ THERE = "Face left from the first target to the last, then face right from the l
 WEATHER = "Four series on different days or at different hours, in different weather."
 
 
-def _method(circle: str, procedure: str, title: str, good_for: str, *steps: str) -> Method:
+def _method(circle: str, procedure: str, title: str, good_for: str, *, steps: tuple[str, ...]) -> Method:
     return Method(
-        f"{circle}-{procedure}", title, good_for, _begin(circle, procedure), _groups(circle, procedure), steps, ("sun",)
+        f"{circle}-{procedure}",
+        title,
+        good_for,
+        observations=_begin(circle, procedure),
+        groups=_groups(circle, procedure),
+        steps=steps,
+        caution=("sun",),
     )
 
 
@@ -107,36 +113,28 @@ KIND = Kind(
             "simplified",
             "Directions, simplified: three sets of four targets",
             "One hour: first estimate of the scatter.",
-            HORIZON,
-            THERE,
-            TURN,
+            steps=(HORIZON, THERE, TURN),
         ),
         _method(
             "vertical",
             "simplified",
             "Zenith angles, simplified: three sets of four targets",
             "One hour: vertical circle.",
-            FACADE,
-            THERE,
+            steps=(FACADE, THERE),
         ),
         _method(
             "horizontal",
             "full",
             "Directions, full: four series of three sets of five targets",
             "Compared with the stated accuracy and with the last full test.",
-            HORIZON,
-            THERE,
-            TURN,
-            WEATHER,
+            steps=(HORIZON, THERE, TURN, WEATHER),
         ),
         _method(
             "vertical",
             "full",
             "Zenith angles, full: four series of three sets of four targets",
             "Compared with the stated accuracy and with the last full test.",
-            FACADE,
-            THERE,
-            WEATHER,
+            steps=(FACADE, THERE, WEATHER),
         ),
     ),
     conditions=("minutes_on", "support", "temperature_c", *THROUGH_AIR),

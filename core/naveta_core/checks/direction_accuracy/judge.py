@@ -42,7 +42,7 @@ def judge(document: DirectionAccuracy, read: AccuracyRead, _circumstances: Circu
         update={"before": [earlier for earlier in document.before if earlier.result.get("circle") == o.circle]}
     )
     full_test = FullTest(found.s, found.dof, full, found.rounding)
-    quantity = held_against(same, MAIN, noun, "arcsec", full_test, stated)
+    quantity = held_against(same, MAIN, noun, unit="arcsec", found=full_test, stated=stated)
     figures = DirectionAccuracyFigures(
         direction_sigma_arcsec=found.s,
         sigma_direction_sigma_arcsec=full_test.sigma,
@@ -59,21 +59,21 @@ def judge(document: DirectionAccuracy, read: AccuracyRead, _circumstances: Circu
         if horizontal
         else ("index_arcsec", "Vertical index error i, mean of all", found.index)
     )
-    rows.append(row(name, label, f"{figure(value, 1)}″", value, "arcsec"))
+    rows.append(row(name, label, f"{figure(value, 1)}″", value=value, unit="arcsec"))
     judgement = Judgement(
         [quantity],
         figures,
         finding_of(found, noun, stated),
-        rows,
-        worked_of(found, horizontal),
-        [work_of(document, found, horizontal)],
+        shown=rows,
+        worked=worked_of(found, horizontal=horizontal),
+        work=[work_of(document, found, horizontal=horizontal)],
     )
-    judgement.reasons += _index(found, horizontal)
+    judgement.reasons += _index(found, horizontal=horizontal)
     _report_outlier(judgement, read, found, stated or USUAL_ARCSEC)
     return judgement
 
 
-def _index(found: ReducedSeries, horizontal: bool) -> list[CodedText]:
+def _index(found: ReducedSeries, *, horizontal: bool) -> list[CodedText]:
     if horizontal:
         return []
     chance = t_quantile(0.975, found.dof) * found.s / sqrt(found.pairs)

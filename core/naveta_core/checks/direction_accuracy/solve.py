@@ -9,7 +9,7 @@ Source: ISO 17123-3, clauses 5 (directions) and 6 (zenith angles).
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from math import fsum, sqrt
 
 from ...engine.directions import of_both_faces, reduced, twice_c_arcsec
@@ -27,6 +27,7 @@ class ReducedSeries:
     residuals: list[list[dict[str, float]]]
     spreads: list[float]
     dof: int
+    _: KW_ONLY
     s: float
     rounding: float
     """What the last digit puts into it: the mean of both faces, each rounded."""
@@ -61,7 +62,16 @@ def reduce_all(document: DirectionAccuracy, read: AccuracyRead) -> ReducedSeries
     ]
     c = 0.0 if not horizontal else mean([twice_c_arcsec(a, b) for a, b in pairs]) / 2
     i = 0.0 if horizontal else mean([(a + b - 360.0) * 3600 for a, b in pairs]) / 2
-    return ReducedSeries(residuals, spreads, dof, sqrt(fsum(squares) / dof), _digit(read), i, c, len(pairs))
+    return ReducedSeries(
+        residuals,
+        spreads,
+        dof,
+        s=sqrt(fsum(squares) / dof),
+        rounding=_digit(read),
+        index=i,
+        collimation=c,
+        pairs=len(pairs),
+    )
 
 
 def _directions(sets: list[AccuracySet]) -> tuple[list[dict[str, float]], float, int]:

@@ -25,7 +25,7 @@ def finding_of(found: ReducedSeries, noun: str, stated: float | None) -> str:
     return f"{noun.capitalize()}: {arcsec(found.s, found.s)}{text} with {found.dof} degrees of freedom."
 
 
-def worked_of(found: ReducedSeries, horizontal: bool) -> list[CalculationLine]:
+def worked_of(found: ReducedSeries, *, horizontal: bool) -> list[CalculationLine]:
     """The calculation line by line, with the figures put in."""
     head = (
         line("Mean of both faces, relative to the first target; r = d − d̄ of its set", "x = (I + II ± 180°)/2")
@@ -39,7 +39,7 @@ def worked_of(found: ReducedSeries, horizontal: bool) -> list[CalculationLine]:
     return lines
 
 
-def work_of(document: DirectionAccuracy, found: ReducedSeries, horizontal: bool) -> Effect:
+def work_of(document: DirectionAccuracy, found: ReducedSeries, *, horizontal: bool) -> Effect:
     """What the error does to the work, at the sights or lengths named."""
     far, words = work_sight_m(document), words_of(document)
     aside = words.small(2 * found.s / ARCSEC_PER_RADIAN * far)

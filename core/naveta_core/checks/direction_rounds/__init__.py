@@ -49,7 +49,9 @@ GENERAL = (_round("*"),)
 
 def _method(name: str, title: str, good_for: str, targets: int, rounds: int) -> Method:
     groups = tuple(_round(i) for i in range(rounds))
-    return Method(name, title, good_for, _begin(targets, rounds), groups, STEPS, ("sun",))
+    return Method(
+        name, title, good_for, observations=_begin(targets, rounds), groups=groups, steps=STEPS, caution=("sun",)
+    )
 
 
 KIND = Kind(

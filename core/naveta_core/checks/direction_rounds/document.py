@@ -18,7 +18,7 @@ from ...results import Answer, Figures, Repeats
 
 COLLIMATION = "collimation_arcsec"
 FACES = ("left", "right")
-FEWEST_TARGETS = 2
+MIN_TARGETS = 2
 
 
 class DirectionSight(Repeated):
@@ -176,7 +176,7 @@ def _fitting(reader: Reader, rounds: list[ReadSet]) -> None:
             given = f"{', '.join(lonely)} in one face only"
             reader.fault(path, called, given, "every target in face left and in face right")
             return
-        if len(round_.targets) < FEWEST_TARGETS:
+        if len(round_.targets) < MIN_TARGETS:
             reader.fault(
                 path,
                 called,

@@ -9,7 +9,8 @@ from math import fsum, sqrt
 
 from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of, report_outlier
+from ...engine.limits import limits_from
+from ...engine.verdict import JudgedQuantity, Judgement, repeats_of, report_outlier
 from ...geometry import wrapped
 from ...results import CodedText
 from ...stats.decision import Limits
@@ -52,7 +53,8 @@ def judge(document: DirectionRounds, read: DirectionsRead, _circumstances: Circu
         Limits(max(5.0, 2 * s), max(5.0, 4 * s), 180.0, f"default limit for angles of {s:g}″, for work in both faces"),
     )  # fmt: skip
     quantity = JudgedQuantity(
-        COLLIMATION, "the collimation error c", "arcsec", found.collimation, limits, *found.q,
+        COLLIMATION, "the collimation error c", "arcsec", estimate=found.collimation, limits=limits,
+        q_within=found.q[0], q_between=found.q[1],
         condition="Both faces only, as here: the mean is free of it.",
     )  # fmt: skip
     sigma = _sigma_of_mean(document, read, found)
@@ -76,10 +78,10 @@ def judge(document: DirectionRounds, read: DirectionsRead, _circumstances: Circu
         [quantity],
         figures,
         finding_of(found, sigma),
-        shown_of(quantity, found, sigma),
-        worked_of(read, found),
-        [work_of(document, sigma)],
-        found.repeats,
+        shown=shown_of(quantity, found, sigma),
+        worked=worked_of(read, found),
+        work=[work_of(document, sigma)],
+        repeats=found.repeats,
         more_readings=("round", "rounds"),
         taken=len(read.rounds),
         repeat_text="Do a two-face check, five pointings a face, before you store anything.",

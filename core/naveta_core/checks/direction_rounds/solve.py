@@ -8,7 +8,7 @@ Source: textbook reduction of direction sets; c and t at each target as in the t
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from math import cos, fsum, hypot, radians, sin, sqrt
 
 from ...engine.conditions import noise_factor, prior_dof
@@ -22,9 +22,9 @@ from ..two_face.solve import UNKNOWN_AXIS_ARCSEC
 from .document import FACES, DirectionRounds, DirectionsRead, ReadSet
 
 USUAL_DISTANCE_M = 100.0
-LEAST_STEEPNESS = 0.26
+MIN_STEEPNESS = 0.26
 """Cosines of zenith angles that differ by as much as those of targets 15° apart in height say the trunnion axis."""
-FEWEST_FOR_AXIS = 3
+MIN_FOR_AXIS = 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +37,7 @@ class DirectionsSolution:
     targets: list[str]
     series: Series
     c: list[list[float]]
+    _: KW_ONLY
     own: list[list[float]]
     """The same without what the trunnion axis puts in, where that can be given."""
     closing: list[tuple[int, str, float]]
@@ -89,7 +90,9 @@ def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution
         between / 2 / n + (0.0 if axis.determined else (UNKNOWN_AXIS_ARCSEC * axis_share) ** 2),
     )
     found = pooled(fsum(means) / n, *q, spread, prior_dof(document))
-    return DirectionsSolution(targets, series, c, own, _closings(read), found, q, spread)
+    return DirectionsSolution(
+        targets, series, c, own=own, closing=_closings(read), collimation=found, q=q, repeats=spread
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +114,7 @@ def _axis(c: list[list[float]], cosines: list[list[float]]) -> TrunnionAxis:
         middle_c, middle_k = fsum(values) / len(values), fsum(ks) / len(ks)
         pairs += [(value - middle_c, k - middle_k) for value, k in zip(values, ks, strict=True)]
     square = fsum(k * k for _, k in pairs)
-    if max(max(ks) - min(ks) for ks in cosines) < LEAST_STEEPNESS or len(c[0]) < FEWEST_FOR_AXIS:
+    if max(max(ks) - min(ks) for ks in cosines) < MIN_STEEPNESS or len(c[0]) < MIN_FOR_AXIS:
         return TrunnionAxis(0.0, 0.0, determined=False)
     return TrunnionAxis(fsum(value * k for value, k in pairs) / square, 1 / square, determined=True)
 

@@ -42,9 +42,9 @@ def shown_of(quantity: JudgedQuantity, found: DirectionsSolution, sigma: float) 
             f"direction_{k}",
             f"From {found.targets[0]} to {target}",
             _packed(value),
-            value,
-            "deg",
-            arcsec(2 * sigma, 2 * sigma),
+            value=value,
+            unit="deg",
+            plus_minus=arcsec(2 * sigma, 2 * sigma),
         )
         for k, (target, value) in enumerate(zip(found.targets, found.series.means, strict=True))
         if k
@@ -53,7 +53,13 @@ def shown_of(quantity: JudgedQuantity, found: DirectionsSolution, sigma: float) 
     if found.series.dof:
         s = found.series.s
         rows.append(
-            row("direction_sigma_arcsec", "One direction, one measurement in both faces", arcsec(s, s), s, "arcsec")
+            row(
+                "direction_sigma_arcsec",
+                "One direction, one measurement in both faces",
+                arcsec(s, s),
+                value=s,
+                unit="arcsec",
+            )
         )
     return rows
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from typing import Annotated, Literal
 
 from ...documents.envelope import CheckDocument, Typed
@@ -11,10 +11,10 @@ from ...engine.reader import Reader, filled_rows
 from ...engine.repeats import Repeated, demand_opposite
 from ...engine.storing import Before, StoredField, StoredValue, Stores, read_before
 from ...results import Figures, Repeats
-from ..plate_vial.document import MOST_DIV
+from ..plate_vial.document import MAX_DIV
 
 ALONG, ACROSS = "index_along_arcsec", "index_across_arcsec"
-MOST_ARCSEC = 3600.0
+MAX_ARCSEC = 3600.0
 STORED_FIGURES = (
     StoredValue(ALONG, "before_along_arcsec", "along", sense=0),
     StoredValue(ACROSS, "before_across_arcsec", "across", sense=1),
@@ -27,14 +27,14 @@ class ElectronicLevelRow(Repeated):
     heading_deg: Annotated[Typed | None, Number("Heading", "deg", -360, 360, prefilled=True)] = None
     along_arcsec: Annotated[
         Typed | None,
-        Number("Along", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "value along the sight", quantity="along"),
+        Number("Along", "arcsec", -MAX_ARCSEC, MAX_ARCSEC, "value along the sight", quantity="along"),
     ] = None
     across_arcsec: Annotated[
         Typed | None,
-        Number("Across", "arcsec", -MOST_ARCSEC, MOST_ARCSEC, "value across the sight", quantity="across"),
+        Number("Across", "arcsec", -MAX_ARCSEC, MAX_ARCSEC, "value across the sight", quantity="across"),
     ] = None
     bubble_div: Annotated[
-        Typed | None, Number("Plate bubble, right is plus", "div", -MOST_DIV, MOST_DIV, "plate level", optional=True)
+        Typed | None, Number("Plate bubble, right is plus", "div", -MAX_DIV, MAX_DIV, "plate level", optional=True)
     ] = None
 
 
@@ -85,6 +85,7 @@ class LevelShown:
     path: str
     heading_deg: float
     along: float
+    _: KW_ONLY
     across: float
     bubble: float | None
     repeat: int = 1
@@ -110,15 +111,15 @@ def read_document(document: DualAxisLevel, reader: Reader) -> LevelRead:
             row.path,
             row["heading_deg"],
             row["along_arcsec"] * sa,
-            row["across_arcsec"] * sc,
-            row.get("bubble_div"),
-            row.repeat,
+            across=row["across_arcsec"] * sc,
+            bubble=row.get("bubble_div"),
+            repeat=row.repeat,
         )
         for row in rows
     ]
     if len(found) >= max(2, filled_rows(o, "readings")):
         wanted = "two headings 180° apart: only the turn shows the index error"
-        demand_opposite(reader, "observations.readings", "the readings", found, wanted)
+        demand_opposite(reader, "observations.readings", "the readings", taken=found, wanted=wanted)
     beside, worth = [row for row in rows if "bubble_div" in row], None
     if beside:
         stated = document.instrument.plate_vial_arcsec_per_div

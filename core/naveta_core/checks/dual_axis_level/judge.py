@@ -9,9 +9,10 @@ from math import hypot
 
 from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
+from ...engine.limits import limits_from
 from ...engine.repeats import last_repeat
 from ...engine.storing import report_before, report_proved
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of, report_outlier, report_scatter
+from ...engine.verdict import JudgedQuantity, Judgement, repeats_of, report_outlier, report_scatter
 from ...geometry import OPPOSITE_DEG, angle_between_deg, polar, widest_deg
 from ...results import CodedText
 from ...stats.decision import Limits
@@ -48,8 +49,8 @@ def judge(document: DualAxisLevel, read: LevelRead, circumstances: Circumstances
     solved = solve_level(document, read, circumstances.factor)
     quantities = [
         JudgedQuantity(
-            name, f"the index error {word} the sight", "arcsec", solved.estimate(at), _limits(document, name, read),
-            solved.q_within(at), solved.between, False, "", STORE, "what the instrument can store in the field",
+            name, f"the index error {word} the sight", "arcsec", estimate=solved.estimate(at), limits=_limits(document, name, read),
+            q_within=solved.q_within(at), q_between=solved.between, vector=False, condition="", turn=STORE, beyond="what the instrument can store in the field",
         )
         for at, name, word in ((1, ALONG, "along"), (0, ACROSS, "across"))
     ]  # fmt: skip
@@ -59,10 +60,10 @@ def judge(document: DualAxisLevel, read: LevelRead, circumstances: Circumstances
         quantities,
         _figures(solved, quantities, bearing, size),
         finding_of(quantities, size),
-        shown_of(quantities, bearing, size),
-        worked_of(read, solved, quantities),
-        work_of(document, along, across),
-        solved.spread,
+        shown=shown_of(quantities, bearing, size),
+        worked=worked_of(read, solved, quantities),
+        work=work_of(document, along, across),
+        repeats=solved.spread,
         more_readings=("run of headings", "runs of headings"),
         repeat_text="Repeat the readings before you store anything. Both runs count together.",
         service_text="Send it to service: this index error is too large to store in the field.",

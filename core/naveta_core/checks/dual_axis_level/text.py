@@ -34,7 +34,13 @@ def shown_of(quantities: list[JudgedQuantity], bearing: float, size: float) -> l
     return [
         shown(quantities[0], "Index error along the sight"),
         shown(quantities[1], "Index error across"),
-        row("tilt_arcsec", "Tilt of the axis", f"{arcsec(size)}, high side {figure(bearing, 0)}°", size, "arcsec"),
+        row(
+            "tilt_arcsec",
+            "Tilt of the axis",
+            f"{arcsec(size)}, high side {figure(bearing, 0)}°",
+            value=size,
+            unit="arcsec",
+        ),
     ]
 
 
@@ -104,4 +110,14 @@ def draw(_document: DualAxisLevel, read: LevelRead, judgement: Judgement | None)
         (figure.across, figure.along, f"{figure.heading_deg:g}°", figure.path) for figure in last_repeat(read.figures)
     ]
     limit = judgement.quantities[0].limits.use if judgement else None
-    return circle("arcsec", points, centre, radius, "index", "tilt of the axis", x="across", y="along", limit=limit)
+    return circle(
+        "arcsec",
+        points,
+        centre,
+        radius=radius,
+        centre_label="index",
+        radius_label="tilt of the axis",
+        x="across",
+        y="along",
+        limit=limit,
+    )

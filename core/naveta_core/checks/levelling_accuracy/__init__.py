@@ -81,26 +81,26 @@ KIND = Kind(
             "simplified",
             "Simplified: ten pairs from the middle, ten near one staff",
             "One hour: the scatter, and a coarse check of collimation.",
-            _begin("simplified"),
-            (
+            observations=_begin("simplified"),
+            groups=(
                 BASE,
                 _pairs(0, "From the middle, 30 m each way", 10, SET_UP_AGAIN),
                 _pairs(1, "10 m from A, 50 m from B", 10, TURNED),
                 PERMITTED,
             ),
-            (SET_UP_AGAIN, TURNED),
+            steps=(SET_UP_AGAIN, TURNED),
         ),
         Method(
             "full",
             "Full: twenty pairs, staffs exchanged, twenty pairs",
             "Half a day: compared with the stated accuracy and with the last full test.",
-            _begin("full"),
-            (
+            observations=_begin("full"),
+            groups=(
                 BASE,
                 _pairs(0, "First twenty, from the middle", 20, SET_UP_AGAIN),
                 _pairs(1, "Staffs exchanged, twenty more", 20, TURNED),
             ),
-            (SET_UP_AGAIN, TURNED, "Exchange the staffs after the first twenty."),
+            steps=(SET_UP_AGAIN, TURNED, "Exchange the staffs after the first twenty."),
         ),
     ),
     conditions=("support", "temperature_c", *THROUGH_AIR, "staff_held", "distances_by"),

@@ -53,10 +53,12 @@ def judge(document: LevellingAccuracy, read: LevellingRead, _circumstances: Circ
     kilometre = found.s
     gap = mean(first) - mean(second)
     stated = document.instrument.levelling_accuracy_mm_per_km
-    more, first_actions, bound_mm = _between(full, s, dof, len(first), gap, read.permitted_mm)
+    more, first_actions, bound_mm = _between(
+        full=full, s=s, dof=dof, pairs=len(first), gap=gap, permitted=read.permitted_mm
+    )
     quantity = held_against(
-        document, MAIN, "the standard deviation", "mm/km", found, stated,
-        () if full else more, first_actions,
+        document, MAIN, "the standard deviation", unit="mm/km", found=found, stated=stated,
+        more=() if full else more, then=first_actions,
     )  # fmt: skip
     figures = LevellingAccuracyFigures(
         levelling_sigma_mm_per_km=kilometre,
@@ -72,19 +74,19 @@ def judge(document: LevellingAccuracy, read: LevellingRead, _circumstances: Circ
         [quantity],
         figures,
         finding_of(kilometre, dof, stated),
-        [
+        shown=[
             shown(quantity, "Standard deviation, 1 km of double-run levelling", size(kilometre, kilometre, "mm/km")),
-            row("difference_sigma_mm", "One height difference", size(s, s, "mm"), s, "mm"),
+            row("difference_sigma_mm", "One height difference", size(s, s, "mm"), value=s, unit="mm"),
             row(
                 "set_difference_mm",
                 label,
                 f"{figure(gap, 2)} mm, up to {figure(bound_mm, 2)} mm is possible by chance",
-                gap,
-                "mm",
+                value=gap,
+                unit="mm",
             ),
         ],
-        worked_of(document, read, s, dof, kilometre, gap),
-        [work_of(kilometre)],
+        worked=worked_of(document, read, s, dof=dof, kilometre=kilometre, gap=gap),
+        work=[work_of(kilometre)],
     )
     if full:
         judgement.reasons += more
@@ -93,7 +95,7 @@ def judge(document: LevellingAccuracy, read: LevellingRead, _circumstances: Circ
 
 
 def _between(
-    full: bool, s: float, dof: int, pairs: int, gap: float, permitted: float | None
+    *, full: bool, s: float, dof: int, pairs: int, gap: float, permitted: float | None
 ) -> tuple[list[CodedText], list[CodedText], float]:
     """What the two sets' means say: the staffs, or the line of sight; what to do; by how much they may differ."""
     if full:

@@ -24,7 +24,7 @@ def finding_of(kilometre: float, dof: int, stated: float | None) -> str:
 
 
 def worked_of(
-    document: LevellingAccuracy, read: LevellingRead, s: float, dof: int, kilometre: float, gap: float
+    document: LevellingAccuracy, read: LevellingRead, s: float, *, dof: int, kilometre: float, gap: float
 ) -> list[CalculationLine]:
     """The calculation; s and apart in mm, kilometre in mm per kilometre of double run."""
     words = length_words(document.units.length)

@@ -89,9 +89,9 @@ KIND = Kind(
             "four-quarters",
             "Four headings, 90° apart",
             "Full: reversing point, tilt on both axes, and whether the four agree.",
-            {"readings": _rows((0, 1), (90, 1), (180, 1), (270, 1))},
-            (READINGS, WORTH),
-            (
+            observations={"readings": _rows((0, 1), (90, 1), (180, 1), (270, 1))},
+            groups=(READINGS, WORTH),
+            steps=(
                 "Stand behind the eyepiece: note which end of the vial is the right one.",
                 "Read, turn by 90°, wait, read: four times.",
             ),
@@ -100,17 +100,17 @@ KIND = Kind(
             "half-turn",
             "Two headings, 180° apart",
             "Two readings: reversing point and tilt along the vial.",
-            {"readings": _rows((0, 1), (180, 1))},
-            (READINGS, WORTH),
-            ("Level vial parallel to two foot screws. Read.", "Turn by 180°, wait, read again."),
+            observations={"readings": _rows((0, 1), (180, 1))},
+            groups=(READINGS, WORTH),
+            steps=("Level vial parallel to two foot screws. Read.", "Turn by 180°, wait, read again."),
         ),
         Method(
             "two-vials",
             "Two level vials at right angles",
             "Both are read at each of two headings.",
-            {"readings": _rows((0, 1), (90, 2), (180, 1), (270, 2))},
-            (BOTH, WORTH),
-            (
+            observations={"readings": _rows((0, 1), (90, 2), (180, 1), (270, 2))},
+            groups=(BOTH, WORTH),
+            steps=(
                 "Read the first vial (right end at 0°) and the second (right end at 90°).",
                 "Turn by 180°, wait, read both again: 180° and 270°.",
             ),

@@ -13,7 +13,7 @@ from ...engine.repeats import Repeated, demand_opposite
 from ...results import Figures, Repeats
 
 QUANTITY = "reversal_div"
-MOST_DIV = 12.0
+MAX_DIV = 12.0
 OPPOSITE_WITHIN_DEG = 15.0
 
 
@@ -23,7 +23,7 @@ class TubeRow(Repeated):
     heading_deg: Annotated[
         Typed | None, Number("Right end at", "deg", -360, 360, "direction of the vial's right end", prefilled=True)
     ] = None
-    bubble_div: Annotated[Typed | None, Number("Bubble, right is plus", "div", -MOST_DIV, MOST_DIV, "bubble")] = None
+    bubble_div: Annotated[Typed | None, Number("Bubble, right is plus", "div", -MAX_DIV, MAX_DIV, "bubble")] = None
     vial: Annotated[Literal[1, 2] | None, Count("Vial", 2)] = None
 
 
@@ -100,11 +100,16 @@ def _geometry(tubes: list[Tube], reader: Parser) -> None:
     for vial in (1, 2):
         mine = [tube for tube in tubes if tube.vial == vial]
         which = "" if {tube.vial for tube in tubes} == {1} else f" of the {'first' if vial == 1 else 'second'} vial"
-        demand_opposite(reader, path, what, mine, f"two headings{which} 180° apart, at least 120°")
+        demand_opposite(reader, path, what, taken=mine, wanted=f"two headings{which} 180° apart, at least 120°")
     if not reader.faults:
         for name in sorted({tube.repeat for tube in tubes}):
             mine = [tube for tube in tubes if tube.repeat == name]
             if len(mine) == 2:
                 demand_opposite(
-                    reader, path, what, mine, "two opposite headings, or a third reading", 180 - OPPOSITE_WITHIN_DEG
+                    reader,
+                    path,
+                    what,
+                    taken=mine,
+                    wanted="two opposite headings, or a third reading",
+                    least_deg=180 - OPPOSITE_WITHIN_DEG,
                 )

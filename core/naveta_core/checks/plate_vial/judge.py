@@ -10,16 +10,17 @@ from typing import Any
 from ...engine.adjusting import adjusting_of
 from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
+from ...engine.limits import limits_from
 from ...engine.parser import Parser, number
 from ...engine.repeats import last_repeat
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of, report_outlier, report_scatter
+from ...engine.verdict import JudgedQuantity, Judgement, repeats_of, report_outlier, report_scatter
 from ...errors import Refused
 from ...geometry import angle_between_deg, polar
 from ...results import Adjusting, AdjustingStep, CodedText
 from ...stats.decision import Grade, Limits
 from ...stats.row_fit import outlier_in
 from ...units.formatting import figure
-from .document import MOST_DIV, OPPOSITE_WITHIN_DEG, QUANTITY, PlateVial, PlateVialFigures, TubesRead, where
+from .document import MAX_DIV, OPPOSITE_WITHIN_DEG, QUANTITY, PlateVial, PlateVialFigures, TubesRead, where
 from .solve import PlateVialSolution, find, spreads
 from .text import finding_of, halves_of, placed, shown_of, work_of, worked_of
 
@@ -58,10 +59,10 @@ def judge(document: PlateVial, read: TubesRead, circumstances: Circumstances) ->
         quantities,
         PlateVialFigures(**figures),
         finding_of(e.value, e.u95, found),
-        shown_of(quantities, found),
-        worked_of(read, found),
-        work_of(document, found, e.value),
-        found.solved.spread,
+        shown=shown_of(quantities, found),
+        worked=worked_of(read, found),
+        work=work_of(document, found, e.value),
+        repeats=found.solved.spread,
         more_readings=("run of headings", "runs of headings"),
         repeat_text="Let the bubble settle and repeat the turn before you touch a screw. Both runs count together.",
     )
@@ -94,13 +95,13 @@ def quantity_of(document: PlateVial, found: PlateVialSolution, index: int) -> Ju
         name,
         noun,
         "div",
-        estimate,
-        limits_from(document, name, default),
-        found.solved.q_within(index),
-        found.solved.between,
-        False,
-        f"Set it {placed(estimate.value)} each time, not in the middle.",
-        f"With the foot screws set the bubble {placed(estimate.value)}: the axis is now plumb. Then with the level vial screw to the middle; each removes half.",
+        estimate=estimate,
+        limits=limits_from(document, name, default),
+        q_within=found.solved.q_within(index),
+        q_between=found.solved.between,
+        vector=False,
+        condition=f"Set it {placed(estimate.value)} each time, not in the middle.",
+        turn=f"With the foot screws set the bubble {placed(estimate.value)}: the axis is now plumb. Then with the level vial screw to the middle; each removes half.",
     )
 
 
@@ -132,7 +133,7 @@ def to_middle(_document: Any, _read: Any, judgement: Judgement, _grade: Grade, r
     """Vial to the middle by its own screw, axis plumb, with what is left after each turn. Raises Refused."""
     quantity, turned = judgement.quantities[0], Parser()
     values = [
-        number(turned, f"reads_now[{i}]", "the bubble is now at", v, "div", -MOST_DIV, MOST_DIV)
+        number(turned, f"reads_now[{i}]", "the bubble is now at", value=v, unit="div", low=-MAX_DIV, high=MAX_DIV)
         for i, v in enumerate(reads_now)
     ]
     if turned.faults or turned.missing:
@@ -149,13 +150,13 @@ def to_middle(_document: Any, _read: Any, judgement: Judgement, _grade: Grade, r
         steps.append(AdjustingStep(given=str(given), left=left, done=done, text=sentence))
     return adjusting_of(
         quantity.turn,
-        quantity.may_turn(),
-        ("",),
-        "The bubble is now at",
-        "div",
-        placed(quantity.estimate.value),
-        "the middle",
-        "The instrument's own adjusting pin.",
-        "The capstan screw at one end of the level vial.",
-        steps,
+        allowed=quantity.may_turn(),
+        inputs=("",),
+        prompt="The bubble is now at",
+        unit="div",
+        from_text=placed(quantity.estimate.value),
+        target_text="the middle",
+        tool="The instrument's own adjusting pin.",
+        screw="The capstan screw at one end of the level vial.",
+        steps=steps,
     )

@@ -63,9 +63,13 @@ def find(tubes: list[Tube], seconds: float, within: float, between: float, dof: 
     solved = solve(by_repeat(equations), within, between, dof)
     last, known = last_repeat(tubes), solved.fit.unknowns
     if _whole(last):
-        return PlateVialSolution(solved, (known[-2] * seconds, known[-1] * seconds), True, second, seconds)
+        return PlateVialSolution(
+            solved, (known[-2] * seconds, known[-1] * seconds), whole=True, second=second, seconds=seconds
+        )
     u = unit(last[0].heading_deg)
-    return PlateVialSolution(solved, (u[0] * known[-1] * seconds, u[1] * known[-1] * seconds), False, second, seconds)
+    return PlateVialSolution(
+        solved, (u[0] * known[-1] * seconds, u[1] * known[-1] * seconds), whole=False, second=second, seconds=seconds
+    )
 
 
 def spreads(document: Envelope, tubes: Sequence[Tube], steps: list[float], factor: float) -> tuple[float, float]:

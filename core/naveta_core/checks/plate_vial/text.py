@@ -49,13 +49,15 @@ def shown_of(quantities: list[JudgedQuantity], found: PlateVialSolution) -> list
         for quantity in quantities
     ]
     value = quantities[0].estimate.value * found.seconds
-    rows.append(row("vial_error_arcsec", "Level vial error as an angle", f"{figure(value, 0)}″", value, "arcsec"))
+    rows.append(
+        row("vial_error_arcsec", "Level vial error as an angle", f"{figure(value, 0)}″", value=value, unit="arcsec")
+    )
     text = (
         f"{figure(size, 0)}″, high side {figure(bearing, 0)}°"
         if found.whole
         else f"{figure(size, 0)}″ along the vial, high side {figure(bearing, 0)}°"
     )
-    rows.append(row("tilt_arcsec", "Tilt of the axis", text, size, "arcsec"))
+    rows.append(row("tilt_arcsec", "Tilt of the axis", text, value=size, unit="arcsec"))
     return rows
 
 

@@ -17,15 +17,15 @@ from ...results import Figures, Repeats
 HEIGHT = Range(0.3, 30.0, "a height above the paper")
 QUANTITY = "offset_mm"
 HEIGHTS_DIFFER_M = 0.3
-MOST_MM = 200.0
+MAX_MM = 200.0
 
 
 class MarkRow(Repeated):
     """Where it points on a sheet on the ground: x right, y away, any fixed origin."""
 
     heading_deg: Annotated[Typed | None, Number("Heading", "deg", -360, 360, prefilled=True)] = None
-    x_mm: Annotated[Typed | None, Number("Right", "mm", -MOST_MM, MOST_MM)] = None
-    y_mm: Annotated[Typed | None, Number("Away", "mm", -MOST_MM, MOST_MM)] = None
+    x_mm: Annotated[Typed | None, Number("Right", "mm", -MAX_MM, MAX_MM)] = None
+    y_mm: Annotated[Typed | None, Number("Away", "mm", -MAX_MM, MAX_MM)] = None
 
 
 class MarkSet(Part):
@@ -127,7 +127,9 @@ def read_document(document: Plummet, reader: Reader) -> TargetsRead:
         steps += [step for r in rows for step in (r.step("x_mm"), r.step("y_mm"))]
         if turned and len(spots) >= max(2, filled_rows(set_, "marks")):
             wanted = "marks 180° apart, or 120° apart: one heading alone cannot separate the offset from the axis"
-            demand_opposite(reader, f"{path}.marks", "the marks", spots, wanted, OPPOSITE_DEG - 1)
+            demand_opposite(
+                reader, f"{path}.marks", "the marks", taken=spots, wanted=wanted, least_deg=OPPOSITE_DEG - 1
+            )
         sets.append((height.value if height else None, spots))
     return TargetsRead(_joined(sets), steps, turned)
 

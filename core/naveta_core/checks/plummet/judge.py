@@ -12,8 +12,9 @@ from ...engine.adjusting import adjusting_of
 from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.converging import converging, read_points
 from ...engine.kind import SheetProgress
+from ...engine.limits import limits_from
 from ...engine.repeats import last_repeat
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of, report_outlier, report_scatter
+from ...engine.verdict import JudgedQuantity, Judgement, repeats_of, report_outlier, report_scatter
 from ...engine.work import words_of
 from ...geometry import angle_between_deg
 from ...results import Adjusting, CodedText
@@ -76,8 +77,8 @@ def judge(document: Plummet, read: TargetsRead, circumstances: Circumstances) ->
     estimate = pooled(hypot(*offset), q_w, q_b, spread, prior_dof(document))
     turn = turn_of(read, sets[-1])
     quantity = JudgedQuantity(
-        QUANTITY, "the plummet", "mm", estimate, _limits(document, height), q_w, q_b, True,
-        condition_of(document), turn,
+        QUANTITY, "the plummet", "mm", estimate=estimate, limits=_limits(document, height), q_within=q_w, q_between=q_b, vector=True,
+        condition=condition_of(document), turn=turn,
     )  # fmt: skip
     figures = PlummetFigures(
         axis_x_mm=sets[-1].axis[0],
@@ -96,10 +97,10 @@ def judge(document: Plummet, read: TargetsRead, circumstances: Circumstances) ->
         [quantity],
         figures,
         finding_of(document, offset, estimate, height),
-        shown_of(quantity, figures, parts, words),
-        worked_of(read, sets, estimate, words),
-        work_of(estimate, height, words),
-        spread,
+        shown=shown_of(quantity, figures, parts, words),
+        worked=worked_of(read, sets, estimate, words),
+        work=work_of(estimate, height, words),
+        repeats=spread,
         more_readings=("run of marks", "runs of marks"),
         repeat_text="Mark a new sheet and repeat the turn before you touch a screw. Both runs count together.",
         service_text="Send it to service: it is too far out for field adjustment, or has no screws for the user.",
@@ -190,13 +191,13 @@ def on_to_axis(
     start, axis = (last.x, last.y), axis_of(judgement)
     return adjusting_of(
         quantity.turn,
-        quantity.may_turn() and quantity.limits.adjustable,
-        ("right", "away"),
-        "It points now at",
-        "mm",
-        f"{figure(start[0], 1)}, {figure(start[1], 1)}",
-        f"{figure(axis[0], 1)}, {figure(axis[1], 1)}",
-        "The instrument's own pin or key.",
-        "Two pairs of screws behind the plummet eyepiece, under a ring or caps.",
-        converging(read_points(reads_now), start, axis, quantity.limits.use / 3, "to the axis"),
+        allowed=quantity.may_turn() and quantity.limits.adjustable,
+        inputs=("right", "away"),
+        prompt="It points now at",
+        unit="mm",
+        from_text=f"{figure(start[0], 1)}, {figure(start[1], 1)}",
+        target_text=f"{figure(axis[0], 1)}, {figure(axis[1], 1)}",
+        tool="The instrument's own pin or key.",
+        screw="Two pairs of screws behind the plummet eyepiece, under a ring or caps.",
+        steps=converging(read_points(reads_now), start, axis, quantity.limits.use / 3, "to the axis"),
     )

@@ -8,7 +8,7 @@ Source: textbook half-turn test; the fit of a circle of known headings is derive
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from math import fsum
 
 from ...engine.conditions import Circumstances, noise_factor, prior_dof
@@ -26,6 +26,7 @@ class SolvedSet:
     height_m: float
     axis: tuple[float, float]
     offset: tuple[float, float]
+    _: KW_ONLY
     solved: Solved
     q_within: float
     q_between: float
@@ -67,7 +68,7 @@ def solve_sets(document: Plummet, read: TargetsRead, circumstances: Circumstance
         known = solved.fit.unknowns
         axis = (known[-2], known[-1]) if read.turned else (0.0, 0.0)
         q = (solved.q_within(0) + solved.q_within(1)) / 2
-        found.append(SolvedSet(height, axis, (known[0], known[1]), solved, q, between))
+        found.append(SolvedSet(height, axis, (known[0], known[1]), solved=solved, q_within=q, q_between=between))
     return found
 
 

@@ -44,23 +44,41 @@ def shown_of(
             "offset_arcsec",
             "As an angle",
             f"{figure(figures.offset_arcsec, 0)}″",
-            figures.offset_arcsec,
-            "arcsec",
+            value=figures.offset_arcsec,
+            unit="arcsec",
         ),
-        row("axis_x_mm", "Axis on the paper, right", f"{figure(figures.axis_x_mm, 2)} mm", figures.axis_x_mm, "mm"),
-        row("axis_y_mm", "Axis on the paper, away", f"{figure(figures.axis_y_mm, 2)} mm", figures.axis_y_mm, "mm"),
+        row(
+            "axis_x_mm",
+            "Axis on the paper, right",
+            f"{figure(figures.axis_x_mm, 2)} mm",
+            value=figures.axis_x_mm,
+            unit="mm",
+        ),
+        row(
+            "axis_y_mm",
+            "Axis on the paper, away",
+            f"{figure(figures.axis_y_mm, 2)} mm",
+            value=figures.axis_y_mm,
+            unit="mm",
+        ),
     ]
     if parts is not None and figures.sideways_mm is not None and figures.angular_arcsec is not None:
         rows.append(
-            row("sideways_mm", "Sideways offset", f"{figure(figures.sideways_mm, 2)} mm", figures.sideways_mm, "mm")
+            row(
+                "sideways_mm",
+                "Sideways offset",
+                f"{figure(figures.sideways_mm, 2)} mm",
+                value=figures.sideways_mm,
+                unit="mm",
+            )
         )
         rows.append(
             row(
                 "angular_arcsec",
                 "Tilt of the plummet line",
                 f"{figure(figures.angular_arcsec, 0)}″",
-                figures.angular_arcsec,
-                "arcsec",
+                value=figures.angular_arcsec,
+                unit="arcsec",
             )
         )
     return rows
@@ -131,10 +149,10 @@ def draw(_document: Plummet, read: TargetsRead, judgement: Judgement | None) -> 
     own = "plummet offset"
     figures = figures_of(judgement, PlummetFigures)
     if judgement is None or figures is None:
-        return circle("mm", points, None, None, "axis", own, x="right", y="away")
+        return circle("mm", points, None, radius=None, centre_label="axis", radius_label=own, x="right", y="away")
     axis = (figures.axis_x_mm, figures.axis_y_mm)
     radius = fsum(hypot(spot.x - axis[0], spot.y - axis[1]) for spot in spots) / len(spots)
     return circle(
-        "mm", points, axis, radius, "axis", own,
+        "mm", points, axis, radius=radius, centre_label="axis", radius_label=own,
         x="right", y="away", limit=judgement.quantities[0].limits.use, limit_about="centre",
     )  # fmt: skip

@@ -7,8 +7,9 @@ from __future__ import annotations
 
 from ...engine.conditions import Circumstances, Needs
 from ...engine.kind import SheetProgress
+from ...engine.limits import limits_from, raised
 from ...engine.rows import line, row, shown
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, raised, report_outlier, report_scatter
+from ...engine.verdict import JudgedQuantity, Judgement, report_outlier, report_scatter
 from ...engine.work import words_of
 from ...results import CalculationLine, CirclePicture
 from ...stats.decision import Limits
@@ -47,13 +48,13 @@ def _quantity(
         QUANTITY,
         f"the level vial of the {item}",
         "mm",
-        found.estimate,
-        limits_from(document, QUANTITY, default),
-        found.q_within,
-        found.q_between,
-        True,
-        f"Where {figure(off_mm, 1)} mm is acceptable, or at half the height.",
-        turn,
+        estimate=found.estimate,
+        limits=limits_from(document, QUANTITY, default),
+        q_within=found.q_within,
+        q_between=found.q_between,
+        vector=True,
+        condition=f"Where {figure(off_mm, 1)} mm is acceptable, or at half the height.",
+        turn=turn,
     )
 
 
@@ -84,15 +85,21 @@ def judge(document: PoleVial, read: PoleRead, circumstances: Circumstances) -> J
         [quantity],
         vial_figures(PoleVialFigures, found, read.sensitivity, lean_mm=off_mm),
         finding_of(item, found, off_mm, words.height(read.height_m)),
-        [
+        shown=[
             shown(quantity, "Level vial error"),
-            row("lean_mm", f"Out of plumb at {words.height(read.height_m)}", f"{figure(off_mm, 1)} mm", off_mm, "mm"),
-            row("vial_error_x_mm", "Reversing point, right", f"{figure(found.x, 2)} mm", found.x, "mm"),
-            row("vial_error_y_mm", "Reversing point, away", f"{figure(found.y, 2)} mm", found.y, "mm"),
+            row(
+                "lean_mm",
+                f"Out of plumb at {words.height(read.height_m)}",
+                f"{figure(off_mm, 1)} mm",
+                value=off_mm,
+                unit="mm",
+            ),
+            row("vial_error_x_mm", "Reversing point, right", f"{figure(found.x, 2)} mm", value=found.x, unit="mm"),
+            row("vial_error_y_mm", "Reversing point, away", f"{figure(found.y, 2)} mm", value=found.y, unit="mm"),
         ],
-        _worked(read, found, sensitivity, off_mm, words),
-        costs_of(item, found.estimate.value, sensitivity, words),
-        found.solved.spread,
+        worked=_worked(read, found, sensitivity, off_mm, words),
+        work=costs_of(item, found.estimate.value, sensitivity, words),
+        repeats=found.solved.spread,
         more_readings=("run of headings", "runs of headings") if read.turns else ("reading", "readings"),
         repeat_text="Seat the point again and repeat the turn before you touch a screw. Both runs count together.",
         service_text="Fit a new level vial: one that cannot be adjusted is replaced.",

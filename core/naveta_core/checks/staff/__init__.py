@@ -78,9 +78,9 @@ KIND = Kind(
             "three-metre",
             "Three metres",
             "Seven graduations: zero, scale and joints.",
-            {"sections": _sections("0.1", "0.5", "1", "1.5", "2", "2.5", "3")},
-            (LOOKS, SECTIONS),
-            (
+            observations={"sections": _sections("0.1", "0.5", "1", "1.5", "2", "2.5", "3")},
+            groups=(LOOKS, SECTIONS),
+            steps=(
                 "Lay the staff flat, tape along its face, zero of the foot plate plate, light tension.",
                 "Read the tape at each graduation.",
             ),
@@ -89,9 +89,9 @@ KIND = Kind(
             "five-metre",
             "Five metres",
             "For long sectional staffs: one graduation below and above each joint.",
-            {"sections": _sections("0.1", "1", "2", "3", "4", "5")},
-            (LOOKS, SECTIONS),
-            (
+            observations={"sections": _sections("0.1", "1", "2", "3", "4", "5")},
+            groups=(LOOKS, SECTIONS),
+            steps=(
                 "Lay the staff flat, all sections out and clicked home, tape along its face, zero of the foot plate plate.",
                 "Read the tape at each graduation.",
             ),
@@ -100,9 +100,9 @@ KIND = Kind(
             "ten-feet",
             "Ten feet",
             "For a staff in feet; type in feet.",
-            {"sections": _sections("0.5", "2", "4", "6", "8", "10")},
-            (LOOKS, SECTIONS),
-            (
+            observations={"sections": _sections("0.5", "2", "4", "6", "8", "10")},
+            groups=(LOOKS, SECTIONS),
+            steps=(
                 "Lay the staff flat, tape along its face, zero of the foot plate plate.",
                 "Read the tape at each graduation.",
             ),

@@ -14,10 +14,10 @@ from ...stats.straight_line import spread_m
 from ...units.formatting import LengthWords, length_words
 
 ZERO, SCALE, STEP = "zero_offset_mm", "scale_ppm", "largest_step_mm"
-NAMES, FEWEST = ("graduation", "tape"), 3
+NAMES, MIN_GRADUATIONS = ("graduation", "tape"), 3
 LENGTH = Range(-0.05, 8.0, "a length along the staff")
 OUTLIER_MM = 20.0
-LEAST_SPREAD_M = 0.5
+MIN_SPREAD_M = 0.5
 
 
 class StaffSection(Part):
@@ -37,7 +37,7 @@ class StaffObservations(Part):
     joints_firm: Annotated[
         Literal["yes", "no"] | None, Choice("Are the joints free of play?", *YES_NO, words="the joints", look=True)
     ] = None
-    sections: Annotated[list[StaffSection], Rows("graduation", 40, FEWEST, "One more graduation")] = []
+    sections: Annotated[list[StaffSection], Rows("graduation", 40, MIN_GRADUATIONS, "One more graduation")] = []
 
 
 class Staff(CheckDocument):
@@ -79,17 +79,17 @@ def read_document(document: Staff, reader: Reader) -> Pairs:
         if abs(graduation - tape) * 1000 > OUTLIER_MM:
             given = f"{words.reading(graduation)} and {words.reading(tape)}"
             reader.fault_at(path, given, f"graduation and taped length of the same place, within {OUTLIER_MM:g} mm")
-    if all_read(read, o, "sections", FEWEST):
+    if all_read(read, o, "sections", MIN_GRADUATIONS):
         _far_enough(read, reader, words)
     return read
 
 
 def _far_enough(read: Pairs, reader: Reader, words: LengthWords) -> None:
     graduations = [graduation for _, graduation, _ in read.listed]
-    if spread_m(graduations) < LEAST_SPREAD_M or places_among(graduations) < FEWEST:
+    if spread_m(graduations) < MIN_SPREAD_M or places_among(graduations) < MIN_GRADUATIONS:
         reader.fault(
             "observations.sections",
             "the graduations",
             f"graduations at {', '.join(words.height(graduation) for graduation in graduations)}",
-            f"three graduations or more along the whole staff, at least {words.height(LEAST_SPREAD_M)} apart",
+            f"three graduations or more along the whole staff, at least {words.height(MIN_SPREAD_M)} apart",
         )

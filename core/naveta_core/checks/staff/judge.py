@@ -10,9 +10,10 @@ from functools import cache
 from ...engine.comparing import Compared, ComparisonVariances, Pairs, compare, running_errors, without_each
 from ...engine.conditions import Circumstances
 from ...engine.kind import SheetProgress
+from ...engine.limits import limits_from
 from ...engine.rows import row, shown
 from ...engine.temperature import ask_temperature, report_compared, report_temperature
-from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, limits_from, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, repeats_of
 from ...stats.decision import Limits
 from ...stats.straight_line import PPM
 from ...units.formatting import figure, length_words
@@ -30,16 +31,19 @@ def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVa
     paths = [read.listed[i][0] for i in found.used]
 
     def quantity(
-        at: int, name: str, noun: str, unit: str, use: float, q: tuple[float, float], condition: str
+        at: int, name: str, noun: str, *, unit: str, use: float, q: tuple[float, float], condition: str
     ) -> JudgedQuantity:
         watch = ZERO_WATCH_MM if name == ZERO else 2 * use
-        default = Limits(use, watch, watch, SOURCE, False)
+        default = Limits(use, watch, watch, SOURCE, adjustable=False)
 
         def without() -> list[LeftOut]:
             return [(path, entry[at] if entry else None) for path, entry in zip(paths, left_out(), strict=True)]
 
         limits, estimate = limits_from(document, name, default), estimates_of(found)[at]
-        return JudgedQuantity(name, noun, unit, estimate, limits, *q, condition=condition, without=without)
+        return JudgedQuantity(
+            name, noun, unit, estimate=estimate, limits=limits, q_within=q[0], q_between=q[1], condition=condition,
+            without=without,
+        )  # fmt: skip
 
     solved = found.line.solved
     return [
@@ -47,28 +51,28 @@ def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVa
             0,
             ZERO,
             "the zero of the foot plate",
-            "mm",
-            0.7,
-            (solved.q_within(0), how.between),
-            "Use only this staff for backsight and foresight: its zero then cancels. Never mix it with another in one line.",
+            unit="mm",
+            use=0.7,
+            q=(solved.q_within(0), how.between),
+            condition="Use only this staff for backsight and foresight: its zero then cancels. Never mix it with another in one line.",
         ),
         quantity(
             1,
             SCALE,
             "the graduation",
-            "ppm",
-            300.0,
-            (solved.q_within(1) * PPM, how.scale_ppm2),
-            "On flat ground only: the error grows with the height difference.",
+            unit="ppm",
+            use=300.0,
+            q=(solved.q_within(1) * PPM, how.scale_ppm2),
+            condition="On flat ground only: the error grows with the height difference.",
         ),
         quantity(
             2,
             STEP,
             "the largest single graduation error",
-            "mm",
-            1.0,
-            (found.misfit_variance, 0.0),
-            "Do not read across the faulty joint.",
+            unit="mm",
+            use=1.0,
+            q=(found.misfit_variance, 0.0),
+            condition="Do not read across the faulty joint.",
         ),
     ]
 
@@ -98,14 +102,14 @@ def judge(document: Staff, read: Pairs, _circumstances: Circumstances) -> Judgem
         quantities,
         figures,
         finding_of(found, quantities),
-        [
+        shown=[
             shown(quantities[0], "Zero of the foot plate"),
             shown(quantities[1], "Scale, too short is plus"),
-            row(STEP, "Largest residual", f"{figure(misfit, 2)} mm at {place}", misfit, "mm"),
+            row(STEP, "Largest residual", f"{figure(misfit, 2)} mm at {place}", value=misfit, unit="mm"),
         ],
-        worked_of(document, read, found, errors),
-        work_of(found),
-        found.solved.spread,
+        worked=worked_of(document, read, found, errors),
+        work=work_of(found),
+        repeats=found.solved.spread,
         taken=1,
         repeat_text="Lay the tape again and read once more. Both runs count together.",
         service_text="Take it out of use: a staff is replaced, not adjusted.",

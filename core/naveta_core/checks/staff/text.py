@@ -81,5 +81,10 @@ def draw(document: Staff, read: Pairs, judgement: Judgement | None) -> Deviation
     limit = judgement.quantities[0].limits.use if judgement else None
     lengths = lengths_of(document, read)
     return errors_along(
-        lengths.error_mm, lengths.place_m, limit, "graduation and tape agree", "up the staff", words_of(document)
+        lengths.error_mm,
+        lengths.place_m,
+        limit,
+        zero="graduation and tape agree",
+        along="up the staff",
+        words=words_of(document),
     )

@@ -58,9 +58,9 @@ KIND = Kind(
             "base",
             "Against known distances",
             "Marks whose distances were measured with a checked instrument.",
-            {"material": "steel", "against": "marks", "lengths": [{}, {}, {}]},
-            (BAND, LENGTHS),
-            (
+            observations={"material": "steel", "against": "marks", "lengths": [{}, {}, {}]},
+            groups=(BAND, LENGTHS),
+            steps=(
                 "Flat and straight, pulled to the standard tension with the spring balance.",
                 "Read at each mark, a short distance first for the zero.",
             ),
@@ -69,9 +69,9 @@ KIND = Kind(
             "side-by-side",
             "Beside a checked tape",
             "Both tapes side by side, same tension: the checked tape gives the known length.",
-            {"material": "steel", "against": "tape", "lengths": [{}, {}, {}, {}]},
-            (BAND, LENGTHS),
-            (
+            observations={"material": "steel", "against": "tape", "lengths": [{}, {}, {}, {}]},
+            groups=(BAND, LENGTHS),
+            steps=(
                 "Side by side, both pulled to the same tension.",
                 "At four places, read the checked tape, then this one.",
             ),

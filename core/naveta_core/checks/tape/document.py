@@ -15,7 +15,7 @@ from ...units.formatting import length_words
 
 SCALE, ZERO = "scale_ppm", "zero_offset_mm"
 STANDARD_C, STANDARD_N = 20.0, 50.0
-NAMES, FEWEST = ("known", "reads"), 2
+NAMES, MIN_LENGTHS = ("known", "reads"), 2
 LENGTH = Range(0.0, 200.0, "a length of the tape")
 OUTLIER_SHARE = 0.005
 
@@ -53,7 +53,7 @@ class TapeObservations(Part):
         Typed | None,
         Number("Cross-section, if the tension differs", "mm2", 0.2, 20, "cross-section of the tape", optional=True),
     ] = None
-    lengths: Annotated[list[ReferenceLength], Rows("length", 40, FEWEST, "One more length")] = []
+    lengths: Annotated[list[ReferenceLength], Rows("length", 40, MIN_LENGTHS, "One more length")] = []
 
 
 class Tape(CheckDocument):
@@ -111,7 +111,7 @@ def read_document(document: Tape, reader: Reader) -> TapeRead:
             given = f"{words.reading(known)} and {words.reading(reads)}"
             reader.fault_at(path, given, "a known length and the tape reading there, within 0.5 %")
     lengths = [known for _, known, _ in read.listed]
-    if all_read(read, o, "lengths", FEWEST) and max(lengths) - min(lengths) < 0.2 * max(lengths):
+    if all_read(read, o, "lengths", MIN_LENGTHS) and max(lengths) - min(lengths) < 0.2 * max(lengths):
         given = ", ".join(words.distance(length) for length in lengths)
         wanted = "different lengths: a short one and one near the end of the tape"
         reader.fault("observations.lengths", "the lengths", given, wanted)

@@ -10,9 +10,10 @@ from functools import cache, partial
 from ...engine.comparing import Compared, ComparisonVariances, compare, running_errors, without_each
 from ...engine.conditions import Circumstances
 from ...engine.kind import SheetProgress
+from ...engine.limits import limits_from
 from ...engine.rows import shown
 from ...engine.temperature import ask_temperature, report_compared, report_temperature
-from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, limits_from, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, repeats_of
 from ...engine.work import words_of
 from ...stats.decision import Limits
 from ...stats.straight_line import PPM
@@ -43,10 +44,10 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
             SCALE,
             "the scale",
             "ppm",
-            found.scale(),
-            limits_from(document, SCALE, Limits(use, watch, watch, source, False)),
-            found.solved.q_within(1) * PPM,
-            how.scale_ppm2,
+            estimate=found.scale(),
+            limits=limits_from(document, SCALE, Limits(use, watch, watch, source, adjustable=False)),
+            q_within=found.solved.q_within(1) * PPM,
+            q_between=how.scale_ppm2,
             condition=f"With its correction: add {text}.",
             without=partial(without, 0),
         ),
@@ -54,10 +55,10 @@ def _quantities(document: Tape, read: TapeRead, compared: Compared, how: Compari
             ZERO,
             "the zero",
             "mm",
-            found.zero(),
-            limits_from(document, ZERO, Limits(1.0, 2.0, 2.0, source, False)),
-            found.solved.q_within(0),
-            how.between,
+            estimate=found.zero(),
+            limits=limits_from(document, ZERO, Limits(1.0, 2.0, 2.0, source, adjustable=False)),
+            q_within=found.solved.q_within(0),
+            q_between=how.between,
             condition=f"Measure from the 1 {words.name} mark instead of the ring, and subtract 1 {words.name}.",
             without=partial(without, 1),
         ),
@@ -85,10 +86,10 @@ def judge(document: Tape, read: TapeRead, _circumstances: Circumstances) -> Judg
         quantities,
         figures,
         finding_of(found, words_of(document)),
-        [shown(quantities[0], "Reads too much, scale"), shown(quantities[1], "Reads too much, zero")],
-        worked_of(document, read, found, errors),
-        work_of(found, words_of(document)),
-        found.solved.spread,
+        shown=[shown(quantities[0], "Reads too much, scale"), shown(quantities[1], "Reads too much, zero")],
+        worked=worked_of(document, read, found, errors),
+        work=work_of(found, words_of(document)),
+        repeats=found.solved.spread,
         more_readings=("reading at every length", "readings at every length"),
         repeat_text="Pull it again to the same tension and read once more. Both runs count together.",
         service_text="Take it out of use: a stretched tape cannot be repaired.",

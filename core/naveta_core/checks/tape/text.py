@@ -80,5 +80,10 @@ def draw(document: Tape, read: TapeRead, judgement: Judgement | None) -> Deviati
     lengths = lengths_of(document, read)
     limit = judgement.quantities[1].limits.use if judgement else None
     return errors_along(
-        lengths.error_mm, lengths.place_m, limit, "tape and known length agree", "along the tape", words_of(document)
+        lengths.error_mm,
+        lengths.place_m,
+        limit,
+        zero="tape and known length agree",
+        along="along the tape",
+        words=words_of(document),
     )

@@ -9,8 +9,9 @@ from math import fsum
 from typing import Any
 
 from ...engine.conditions import Circumstances, Needs, prior_dof
+from ...engine.limits import limits_from
 from ...engine.storing import report_before, report_proved
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement, repeats_of
 from ...engine.work import words_of
 from ...results import CodedText
 from ...stats.decision import Limits
@@ -37,7 +38,7 @@ def needs(_document: Tracker) -> Needs:
     return Needs(minutes_on=3.0, firm_stand=True, temperature=True, shaded=True, through_air=True, tracks=True)
 
 
-def _quantity(document: Tracker, name: str, word: str, found: Estimate, q_w: float, q_b: float) -> JudgedQuantity:
+def _quantity(document: Tracker, name: str, word: str, *, found: Estimate, q_w: float, q_b: float) -> JudgedQuantity:
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
     default = Limits(max(5.0, 2 * s), max(5.0, 2 * s), 60.0, f"default limit for angles of {s:g}″")
     turn = f"Run the instrument's tracker calibration on a clean prism about {words_of(document).distance(100)} away and store; then check again, as left."
@@ -46,10 +47,10 @@ def _quantity(document: Tracker, name: str, word: str, found: Estimate, q_w: flo
         name,
         f"the tracker {word}",
         "arcsec",
-        found,
-        limits,
-        q_w,
-        q_b,
+        estimate=found,
+        limits=limits,
+        q_within=q_w,
+        q_between=q_b,
         turn=turn,
         beyond="what the instrument can store",
     )
@@ -69,7 +70,7 @@ def judge(document: Tracker, read: TrackerRead, _circumstances: Circumstances) -
 
     hz, v = estimate([o.hz for o in offsets]), estimate([o.v for o in offsets])
     quantities = [
-        _quantity(document, name, word, found, q_w, q_b)
+        _quantity(document, name, word, found=found, q_w=q_w, q_b=q_b)
         for name, word, found in ((HZ, "across", hz), (V, "in height", v))
     ]
     judgement = Judgement(
@@ -84,10 +85,10 @@ def judge(document: Tracker, read: TrackerRead, _circumstances: Circumstances) -
             repeats=repeats_of(spread),
         ),
         finding_of(hz, v),
-        shown_of(quantities, read),
-        worked_of(read, offsets, hz),
-        work_of(document, hz, v),
-        spread,
+        shown=shown_of(quantities, read),
+        worked=worked_of(read, offsets, hz),
+        work=work_of(document, hz, v),
+        repeats=spread,
         more_readings=("run of pointings", "runs of pointings"),
         repeat_text="Repeat it with three pointings a face before you store anything. Both runs count together.",
     )

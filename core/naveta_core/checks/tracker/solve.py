@@ -8,7 +8,7 @@ Source: mean of both faces (textbook); derived in docs/judgement.md (Target trac
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from math import hypot, sqrt
 
 from ...engine.conditions import noise_factor
@@ -55,6 +55,7 @@ class TrackerOffset:
     hz: float
     v: float
     common_hz: float
+    _: KW_ONLY
     common_v: float
     q_within: float
     q_between: float
@@ -79,7 +80,7 @@ def offset_of(document: Tracker, prism: SightedPrism) -> TrackerOffset:
         (d_hz["left"] - d_hz["right"]) / 2,
         (d_v["left"] + d_v["right"]) / 2,
         (d_hz["left"] + d_hz["right"]) / 2,
-        (d_v["left"] - d_v["right"]) / 2,
-        q_w,
-        q_b,
+        common_v=(d_v["left"] - d_v["right"]) / 2,
+        q_within=q_w,
+        q_between=q_b,
     )

@@ -40,7 +40,13 @@ def shown_of(quantities: list[JudgedQuantity], read: TrackerRead) -> list[Shown]
         if quantity.name in read.before.old:
             before = read.before.old[quantity.name]
             rows.append(
-                row(f"before_{quantity.name}", f"Stored before, {label}", f"{figure(before, 1)}″", before, "arcsec")
+                row(
+                    f"before_{quantity.name}",
+                    f"Stored before, {label}",
+                    f"{figure(before, 1)}″",
+                    value=before,
+                    unit="arcsec",
+                )
             )
     return rows
 
@@ -96,9 +102,9 @@ def draw(_document: Tracker, read: TrackerRead, judgement: Judgement | None) -> 
         "arcsec",
         points,
         centre,
-        None,
-        "tracker offset",
-        "",
+        radius=None,
+        centre_label="tracker offset",
+        radius_label="",
         x="horizontal",
         y="vertical",
         limit=limit,

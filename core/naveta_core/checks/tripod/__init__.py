@@ -67,9 +67,9 @@ KIND = Kind(
             "four-rounds",
             "Four load cycles",
             "Twice in each direction: elastic twist and residual twist.",
-            {"rounds": [{}, {}, {}, {}]},
-            (LOOK, AT, ROUNDS),
-            (
+            observations={"rounds": [{}, {}, {}, {}]},
+            groups=(LOOK, AT, ROUNDS),
+            steps=(
                 "Sight the scale, clamp everything.",
                 "Read the scale. Turn the head lightly with two fingers, read, let go, read.",
                 "Then in the other direction; twice each.",

@@ -13,7 +13,7 @@ from ...results import Answer, Figures, Repeats
 
 SET, TWIST = "set_arcsec", "twist_arcsec"
 DISTANCE = Range(5.0, 60.0, "a distance to the scale")
-MOST_MM = 2000.0
+MAX_MM = 2000.0
 LOOKS = (
     (
         "clamps_hold",
@@ -51,9 +51,9 @@ def _look(name: str) -> Field:
 class LoadCycle(Part):
     """The scale read with the head let alone, under the hand, and let go again, mm."""
 
-    free_mm: Annotated[Typed | None, Number("Untouched", "mm", -MOST_MM, MOST_MM)] = None
-    loaded_mm: Annotated[Typed | None, Number("Turned", "mm", -MOST_MM, MOST_MM)] = None
-    released_mm: Annotated[Typed | None, Number("Released", "mm", -MOST_MM, MOST_MM)] = None
+    free_mm: Annotated[Typed | None, Number("Untouched", "mm", -MAX_MM, MAX_MM)] = None
+    loaded_mm: Annotated[Typed | None, Number("Turned", "mm", -MAX_MM, MAX_MM)] = None
+    released_mm: Annotated[Typed | None, Number("Released", "mm", -MAX_MM, MAX_MM)] = None
 
 
 class TripodObservations(Part):

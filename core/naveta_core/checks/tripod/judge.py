@@ -9,9 +9,10 @@ from math import hypot
 
 from ...engine.conditions import Circumstances, Needs, noise_factor, prior_dof
 from ...engine.kind import SheetProgress
+from ...engine.limits import limits_from
 from ...engine.parser import rounding
 from ...engine.rows import effect, shown
-from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, limits_from, repeats_of, report_outlier
+from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, repeats_of, report_outlier
 from ...engine.work import words_of
 from ...results import CodedText, Effect
 from ...stats.decision import Limits
@@ -41,13 +42,13 @@ def needs(_document: Tripod) -> Needs:
 
 
 def _quantities(
-    document: Tripod, read: TripodRead, moves: HeadMoves, residual: list[int], within: float, scale: float
+    document: Tripod, read: TripodRead, moves: HeadMoves, *, residual: list[int], within: float, scale: float
 ) -> list[JudgedQuantity]:
     """Residual twist, and the twist under load; each also with every single round left out."""
     estimates = estimates_of(document, moves, within, scale)
     q = 2 * within / len(moves.sets) * scale**2
 
-    def quantity(at: int, name: str, noun: str, default: Limits, condition: str, turn: str) -> JudgedQuantity:
+    def quantity(at: int, name: str, noun: str, *, default: Limits, condition: str, turn: str) -> JudgedQuantity:
         def without() -> list[LeftOut]:
             alone = len(residual) < 2
             rest = [None if alone else estimates_of(document, moves.without(i), within, scale)[at] for i in residual]
@@ -55,7 +56,15 @@ def _quantities(
 
         limits = limits_from(document, name, default)
         return JudgedQuantity(
-            name, noun, "arcsec", estimates[at], limits, q, condition=condition, turn=turn, without=without
+            name,
+            noun,
+            "arcsec",
+            estimate=estimates[at],
+            limits=limits,
+            q_within=q,
+            condition=condition,
+            turn=turn,
+            without=without,
         )
 
     return [
@@ -63,17 +72,17 @@ def _quantities(
             0,
             SET,
             "the residual twist",
-            Limits(5.0, 10.0, 60.0, SOURCE),
-            "For levelling and short sights; hands off between the faces.",
-            "Press the feet in again, tighten clamps and hinges, then check again, as left.",
+            default=Limits(5.0, 10.0, 60.0, SOURCE),
+            condition="For levelling and short sights; hands off between the faces.",
+            turn="Press the feet in again, tighten clamps and hinges, then check again, as left.",
         ),
         quantity(
             1,
             TWIST,
             "the twist under load",
-            Limits(30.0, 60.0, 120.0, SOURCE),
-            "For levelling; hands off the head while reading angles.",
-            "Tighten hinges and clamps until nothing moves, then check again, as left.",
+            default=Limits(30.0, 60.0, 120.0, SOURCE),
+            condition="For levelling; hands off the head while reading angles.",
+            turn="Tighten hinges and clamps until nothing moves, then check again, as left.",
         ),
     ]
 
@@ -94,7 +103,7 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
     residual_e, twist_e = estimates_of(document, moves, within, scale)
     outlier = outlier_of(moves)
     residual = [i for i in range(len(read.rounds)) if i != outlier]
-    quantities = _quantities(document, read, moves, residual, within, scale)
+    quantities = _quantities(document, read, moves, residual=residual, within=within, scale=scale)
     figures = TripodFigures(
         set_arcsec=residual_e.value,
         sigma_set_arcsec=residual_e.sigma,
@@ -109,9 +118,9 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
         quantities,
         figures,
         finding_of(residual_e.value, residual_e.u95, twist_e.value, document),
-        [shown(quantities[0], "Residual twist"), shown(quantities[1], "Twist under load")],
-        worked_of(read, scale, residual_e.value, twist_e.value, words_of(document)),
-        [_at_50_m(residual_e.value, words_of(document))],
+        shown=[shown(quantities[0], "Residual twist"), shown(quantities[1], "Twist under load")],
+        worked=worked_of(read, scale, residual_e.value, twist_e.value, words_of(document)),
+        work=[_at_50_m(residual_e.value, words_of(document))],
         more_readings=("round", "rounds"),
         repeat_text="Press the feet in again and repeat the check. Both runs count together.",
         service_text="Take it out of use: replace joints that stay twisted.",

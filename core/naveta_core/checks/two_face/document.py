@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from functools import cached_property
 from itertools import pairwise
 from math import fsum, hypot, radians, sin
@@ -48,7 +48,7 @@ TARGET_MM = {
 USUAL_DISTANCE_M = 60.0
 BETWEEN_SHARE = 0.4
 GON_SUM, GON_WITHIN = 400.0, 2.0
-LEAST_ZENITH_DEG = 3.0
+MIN_ZENITH_DEG = 3.0
 TARGET_TYPES = (
     Option("plate", "Target plate"),
     Option("sticker", "Sticker"),
@@ -131,6 +131,7 @@ class ReadPointing:
     path: str
     hz: float
     v: float
+    _: KW_ONLY
     step_arcsec: float
     texts: tuple[str, str]
     repeat: int = 1
@@ -143,6 +144,7 @@ class SightedTarget:
     path: str
     name: str
     distance_m: float | None
+    _: KW_ONLY
     target_type: str
     left: list[ReadPointing]
     right: list[ReadPointing]
@@ -197,7 +199,11 @@ def read_document(document: TwoFace, reader: Reader) -> TwoFaceRead:
         name, far = target.name.strip() or where(path), distance.value if distance else None
         for n, (left, right) in by_repeats(lists):
             called = name if n == 1 else f"{name}, repeat {n}"
-            targets.append(SightedTarget(path, called, far, target.target_type or "unknown", left, right, n))
+            targets.append(
+                SightedTarget(
+                    path, called, far, target_type=target.target_type or "unknown", left=left, right=right, repeat=n
+                )
+            )
     closing = pointings_of(reader, o, "closing", "observations")
     alike([*closing, *(p for entry in targets for p in (*entry.left, *entry.right))])
     targets.sort(key=lambda entry: entry.repeat)
@@ -217,7 +223,12 @@ def _pointing(row: Row) -> ReadPointing:
     hz, v = row.figures["hz"], row.figures["v"]
     texts = row.text("hz"), row.text("v")
     return ReadPointing(
-        row.path, hz.value % 360.0, v.value % 360.0, finest((hz.step, v.step)) * 3600, texts, row.repeat
+        row.path,
+        hz.value % 360.0,
+        v.value % 360.0,
+        step_arcsec=finest((hz.step, v.step)) * 3600,
+        texts=texts,
+        repeat=row.repeat,
     )
 
 
@@ -261,7 +272,7 @@ def _plausible(document: TwoFace, reader: Reader, target: SightedTarget) -> None
     elif v_left > 180.0:
         wanted = "face left below 180° and face right above: are the faces swapped?"
         reader.fault(target.path, f"{target.name}, the faces", given, wanted)
-    elif not LEAST_ZENITH_DEG < target.zenith_deg < 180.0 - LEAST_ZENITH_DEG:
+    elif not MIN_ZENITH_DEG < target.zenith_deg < 180.0 - MIN_ZENITH_DEG:
         reader.fault(target.path, circles, given, "a target that is not straight up or down")
     else:
         _half_a_turn(reader, target)

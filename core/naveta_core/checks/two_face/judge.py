@@ -10,9 +10,10 @@ from math import sqrt
 
 from ...documents.envelope import Envelope
 from ...engine.conditions import Circumstances, Needs
+from ...engine.limits import limits_from
 from ...engine.parser import ordinal
 from ...engine.storing import report_before, report_proved
-from ...engine.verdict import JudgedQuantity, Judgement, limits_from, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement, repeats_of
 from ...engine.work import words_of
 from ...geometry import mean, wrapped
 from ...results import CodedText
@@ -59,10 +60,10 @@ def judge(document: TwoFace, read: TwoFaceRead, _circumstances: Circumstances) -
         quantities,
         figures,
         finding_of(solution),
-        shown_of(quantities, solution),
-        worked_of(solution),
-        work_of(document, solution),
-        solution.repeats,
+        shown=shown_of(quantities, solution),
+        worked=worked_of(solution),
+        work=work_of(document, solution),
+        repeats=solution.repeats,
         more_readings=("run of pointings", "runs of pointings"),
         repeat_text="Do the full check, five pointings a face, before you store anything. Both runs count together.",
     )
@@ -126,9 +127,10 @@ def _quantities(document: TwoFace, solution: TwoFaceSolution) -> list[JudgedQuan
             name,
             f"the {noun}",
             "arcsec",
-            estimate,
-            limits_of(document, name),
-            *solution.q[key],
+            estimate=estimate,
+            limits=limits_of(document, name),
+            q_within=solution.q[key][0],
+            q_between=solution.q[key][1],
             condition="Both faces only: the mean is free of it.",
             turn=STORE,
             beyond="what the instrument can store",

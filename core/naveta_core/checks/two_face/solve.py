@@ -10,7 +10,7 @@ Source: textbook axis errors of a theodolite: 2c/sin z and 2t·cot z; vertical i
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from math import cos, fsum, radians, sin, sqrt, tan
 
 from ...engine.conditions import noise_factor, prior_dof
@@ -20,7 +20,7 @@ from ...stats.least_squares import fit
 from ...stats.outliers import repeats
 from .document import BETWEEN_SHARE, SightedTarget, TwoFace, TwoFaceRead, accuracy
 
-LEAST_STEEPNESS_DEG = 15.0
+MIN_STEEPNESS_DEG = 15.0
 UNKNOWN_AXIS_ARCSEC = 5.0
 """What a trunnion axis error that was not determined may be out: it then counts in c."""
 
@@ -32,6 +32,7 @@ class ReducedFaces:
     target: SightedTarget
     zenith_deg: float
     double_c: float
+    _: KW_ONLY
     index_sum: float
     within: float
     """Variance of one pointing."""
@@ -56,6 +57,7 @@ class TwoFaceSolution:
     faces: list[ReducedFaces]
     collimation: Estimate
     index: Estimate
+    _: KW_ONLY
     axis: Estimate | None
     q: dict[str, tuple[float, float]]
     repeats: Spread
@@ -93,16 +95,13 @@ def solve(document: TwoFace, read: TwoFaceRead) -> TwoFaceSolution:
     )
     c = pooled(found.unknowns[0], *q["c"], found_repeats, dof)
     t = pooled(found.unknowns[1], *q["t"], found_repeats, dof) if axis_known else None
-    return TwoFaceSolution(faces, c, pooled(index, *q["i"], found_repeats, dof), t, q, found_repeats)
+    return TwoFaceSolution(faces, c, pooled(index, *q["i"], found_repeats, dof), axis=t, q=q, repeats=found_repeats)
 
 
 def determined(faces: list[ReducedFaces]) -> bool:
     """Whether the trunnion axis can be given: two zenith angles 15° apart, one of them 15° from level."""
     zeniths = [f.zenith_deg for f in faces]
-    return (
-        max(zeniths) - min(zeniths) >= LEAST_STEEPNESS_DEG
-        and max(abs(90.0 - z) for z in zeniths) >= LEAST_STEEPNESS_DEG
-    )
+    return max(zeniths) - min(zeniths) >= MIN_STEEPNESS_DEG and max(abs(90.0 - z) for z in zeniths) >= MIN_STEEPNESS_DEG
 
 
 def _faces(document: TwoFace, target: SightedTarget) -> ReducedFaces:
@@ -111,7 +110,7 @@ def _faces(document: TwoFace, target: SightedTarget) -> ReducedFaces:
     between = (BETWEEN_SHARE * accuracy(document)) ** 2
     hz = wrapped(target.hz_left_deg - target.hz_right_deg - 180.0)
     v = mean([p.v for p in target.left]) + mean([p.v for p in target.right]) - 360.0
-    return ReducedFaces(target, target.zenith_deg, hz * 3600.0, v * 3600.0, within, between)
+    return ReducedFaces(target, target.zenith_deg, hz * 3600.0, index_sum=v * 3600.0, within=within, between=between)
 
 
 def groups_of(faces: list[ReducedFaces]) -> list[list[float]]:

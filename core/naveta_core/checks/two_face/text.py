@@ -51,7 +51,13 @@ def shown_of(quantities: list[JudgedQuantity], solution: TwoFaceSolution) -> lis
     for face in solution.faces:
         raw = f"2c {signed(face.double_c * sin(radians(face.zenith_deg)))}, 2i {signed(face.index_sum)}"
         rows.append(
-            row(f"raw_{len(rows)}", f"Raw, {face.target.name}: difference of the faces", raw, face.double_c, "arcsec")
+            row(
+                f"raw_{len(rows)}",
+                f"Raw, {face.target.name}: difference of the faces",
+                raw,
+                value=face.double_c,
+                unit="arcsec",
+            )
         )
     return rows
 
@@ -129,7 +135,7 @@ def draw(_document: TwoFace, read: TwoFaceRead, judgement: Judgement | None) -> 
     centre = (figures.collimation_arcsec, figures.index_arcsec) if figures else None
     limit = judgement.quantities[0].limits.use if judgement else None
     return circle(
-        "arcsec", points, centre, None, "c to the right, i upwards", "", x="horizontal", y="vertical", limit=limit,
+        "arcsec", points, centre, radius=None, centre_label="c to the right, i upwards", radius_label="", x="horizontal", y="vertical", limit=limit,
         view="Each pointing minus the mean of both faces.",
     )  # fmt: skip
 

@@ -11,7 +11,7 @@ from ...engine.check_off import LEVEL_SIGHTS
 from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
-from .document import MOST_SETUPS, QUANTITY, TwoPeg, read_document, where
+from .document import MAX_SETUPS, QUANTITY, TwoPeg, read_document, where
 from .judge import CAUTIONS, draw, judge, needs, reticle_to_target
 from .text import progress_of
 
@@ -35,14 +35,14 @@ def _begin(pairs: Pairs) -> Data:
 
 
 def _layout(name: str, title: str, good_for: str, metres: Pairs, feet: Pairs) -> Method:
-    return Method(name, title, good_for, _begin(metres), GENERAL, STEPS, in_feet=_begin(feet))
+    return Method(name, title, good_for, observations=_begin(metres), groups=GENERAL, steps=STEPS, in_feet=_begin(feet))
 
 
 def from_other_end(observations: Data) -> Data:
     """The same test again from the other end: the same distances with the pegs' parts exchanged, nothing read yet."""
     setups = observations.get("setups", [])
     added = [{"a": _blank(setup.get("b", {})), "b": _blank(setup.get("a", {}))} for setup in setups[-2:]]
-    return {**observations, "setups": [*setups, *added][:MOST_SETUPS]}
+    return {**observations, "setups": [*setups, *added][:MAX_SETUPS]}
 
 
 def _blank(sight: Data) -> Data:
@@ -95,9 +95,9 @@ METHODS = (
         "free",
         "Free layout",
         "Two or more set-ups with different sight imbalance; measure both distances each time.",
-        {"setups": [{"a": {"readings": [""]}, "b": {"readings": [""]}} for _ in range(2)]},
-        GENERAL,
-        STEPS,
+        observations={"setups": [{"a": {"readings": [""]}, "b": {"readings": [""]}} for _ in range(2)]},
+        groups=GENERAL,
+        steps=STEPS,
     ),
 )
 WHEN_BAD = (

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import KW_ONLY, dataclass, replace
 from functools import cached_property
 from math import fsum
 from typing import Annotated, Literal
@@ -11,9 +11,9 @@ from pydantic import Field as Bounds
 
 from ...documents.envelope import CheckDocument, Envelope, InOwnUnit, Part, Typed
 from ...engine.fields import Branch, Choice, Field, Length, Option, Rows, Switch, where_of
+from ...engine.limits import limits_from
 from ...engine.parser import Range, blank
 from ...engine.reader import Reader, Row
-from ...engine.verdict import limits_from
 from ...results import Answer, Figures, Repeats, Sensitivity
 from ...stats.decision import Limits
 from ...units.formatting import length_words
@@ -22,9 +22,9 @@ from ...units.numbers import finest
 QUANTITY = "collimation_arcsec"
 DISTANCE = Range(1.0, 150.0, "a distance")
 STAFF = Range(-0.5, 7.0, "a staff reading")
-LEAST_IMBALANCE_SPREAD_M = 2.0
+MIN_IMBALANCE_SPREAD_M = 2.0
 DISAGREES_M, DISAGREES_SHARE = 0.3, 0.01
-MOST_SETUPS, MOST_READINGS, FEWEST_SETUPS = 8, 30, 2
+MAX_SETUPS, MAX_READINGS, MIN_SETUPS = 8, 30, 2
 FINE_CLASS, FINE_LIMITS, SITE_LIMITS = 1.0, (6.0, 60.0), (10.0, 120.0)
 """Class of a fine level, mm per km; limits of fine and of other levels: usable to, adjustable in the field to, seconds."""
 Look = Literal["yes", "no", "not-looked"]
@@ -50,15 +50,15 @@ class PegSight(Part):
         list[Typed],
         Rows(
             "reading",
-            MOST_READINGS,
+            MAX_READINGS,
             1,
             "One more reading",
             Length("Reading", STAFF, column="reading", quantity="staff"),
         ),
     ] = []
-    wires: Annotated[list[ThreeWires], Rows("set of hairs", MOST_READINGS, 0, "One more set of hairs")] = []
+    wires: Annotated[list[ThreeWires], Rows("set of hairs", MAX_READINGS, 0, "One more set of hairs")] = []
     struck: Annotated[
-        list[Typed], Rows("struck reading", MOST_READINGS, 0, field=Length("Struck", STAFF), in_tables=False)
+        list[Typed], Rows("struck reading", MAX_READINGS, 0, field=Length("Struck", STAFF), in_tables=False)
     ] = []
 
 
@@ -102,9 +102,7 @@ class TwoPegObservations(Part):
     """Set-ups in the order in which they were made. The stadia constant has no unit."""
 
     looks: Annotated[QuickLooks, Branch(words="the quick checks")] = QuickLooks()
-    setups: Annotated[
-        list[PegSetUp], Rows("set-up", MOST_SETUPS, FEWEST_SETUPS, "One more set-up", number="setup")
-    ] = []
+    setups: Annotated[list[PegSetUp], Rows("set-up", MAX_SETUPS, MIN_SETUPS, "One more set-up", number="setup")] = []
     curvature: Annotated[bool, Switch("Apply earth curvature and refraction")] = True
     stadia_constant: Annotated[float, Bounds(ge=10, le=500), InOwnUnit] = 100.0
 
@@ -151,6 +149,7 @@ class StaffReading:
     path: str
     m: float
     step_m: float
+    _: KW_ONLY
     text: str = ""
     middle_m: float | None = None
     unequal_m: float = 0.0
@@ -165,6 +164,7 @@ class StaffSight:
     path: str
     called: str
     staff: str
+    _: KW_ONLY
     setup: int
     readings: tuple[StaffReading, ...]
     distance_m: float | None
@@ -216,7 +216,7 @@ def read_document(document: TwoPeg, reader: Reader) -> PegsRead:
     """Every set-up as far as it can be read; faults and what is missing are in the reader, in reading order."""
     listed = document.observations.setups
     setups = []
-    for i in range(max(len(listed), FEWEST_SETUPS)):
+    for i in range(max(len(listed), MIN_SETUPS)):
         peg_set_up = listed[i] if i < len(listed) else PegSetUp()
         a, b = (_sight(document, reader, i, staff, getattr(peg_set_up, staff)) for staff in "ab")
         if i < len(listed):
@@ -249,14 +249,23 @@ def _sight(document: TwoPeg, reader: Reader, setup: int, staff: str, sight: PegS
         readings = [_three_wires(reader, row, document.observations.stadia_constant) for row in rows]
     else:
         readings = [
-            StaffReading(reading.path, reading.value, reading.step, reading.text)
+            StaffReading(reading.path, reading.value, reading.step, text=reading.text)
             for reading in reader.plain(sight, "readings", path)
         ]
     good, taped = tuple(reading for reading in readings if reading is not None), typed.value if typed else None
     distance = taped
     if distance is None and sight.wires and blank(sight.distance) and good:
         distance = _stadia(reader, path, good)
-    return StaffSight(path, where(path), staff.upper(), setup, good, distance, taped, bool(sight.wires))
+    return StaffSight(
+        path,
+        where(path),
+        staff.upper(),
+        setup=setup,
+        readings=good,
+        distance_m=distance,
+        taped_m=taped,
+        three_wire=bool(sight.wires),
+    )
 
 
 def _three_wires(reader: Reader, row: Row, constant: float) -> StaffReading | None:
@@ -268,7 +277,15 @@ def _three_wires(reader: Reader, row: Row, constant: float) -> StaffReading | No
     unequal = (upper - middle) - (middle - lower)
     step = finest(row.step(name) for name in ("upper", "middle", "lower"))
     stadia = constant * abs(upper - lower)
-    return StaffReading(row.path, (upper + middle + lower) / 3, step, row.text("middle"), middle, unequal, stadia)
+    return StaffReading(
+        row.path,
+        (upper + middle + lower) / 3,
+        step,
+        text=row.text("middle"),
+        middle_m=middle,
+        unequal_m=unequal,
+        stadia_m=stadia,
+    )
 
 
 def _stadia(reader: Reader, path: str, readings: tuple[StaffReading, ...]) -> float | None:
@@ -304,11 +321,11 @@ def _geometry(setups: list[tuple[StaffSight, StaffSight]], reader: Reader) -> No
     known = [value for value in map(imbalance, setups) if value is not None]
     if len(known) < 2 or len(known) < len(setups):
         return
-    if max(known) - min(known) < LEAST_IMBALANCE_SPREAD_M:
+    if max(known) - min(known) < MIN_IMBALANCE_SPREAD_M:
         words = length_words(reader.length_unit)
         given = "a sight imbalance of " + " and ".join(words.distance(entry) for entry in known)
         wanted = (
-            f"set-ups whose sight imbalance (A minus B) differs by at least {words.distance(LEAST_IMBALANCE_SPREAD_M)}"
+            f"set-ups whose sight imbalance (A minus B) differs by at least {words.distance(MIN_IMBALANCE_SPREAD_M)}"
         )
         reader.fault("observations.setups", "the set-ups", given, wanted)
 

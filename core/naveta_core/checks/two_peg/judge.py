@@ -59,10 +59,10 @@ def _quantity(document: TwoPeg, found: PegFinding, limits: Limits) -> JudgedQuan
         QUANTITY,
         "the line of sight",
         "arcsec",
-        solution.estimate,
-        limits,
-        solution.q_within,
-        solution.q_between,
+        estimate=solution.estimate,
+        limits=limits,
+        q_within=solution.q_within,
+        q_between=solution.q_between,
         condition=_balance(found, words),
         condition_code="balance-sights",
         turn=_turn(found, words),
@@ -98,10 +98,10 @@ def judge(document: TwoPeg, read: PegsRead, _circumstances: Circumstances) -> Ju
         [quantity],
         _figures(document, found, texts.sensitivity),
         texts.finding,
-        texts.shown,
-        texts.calculation,
-        texts.work,
-        solution.spread,
+        shown=texts.shown,
+        worked=texts.calculation,
+        work=texts.work,
+        repeats=solution.spread,
         more_readings=("reading at every sight", "readings at every sight"),
         taken=min(len(seen.readings) for setup in solution.setups for seen in setup),
         repeat_text="Before you turn anything, run it again from the other end. Both runs count together.",
@@ -334,25 +334,25 @@ def reticle_to_target(
     if turned.faults:
         raise Refused(turned.faults)
     steps = [
-        _step(found, seen, str(typed), entry.m - target, limits, document.units.length)
+        _step(found, seen, str(typed), away=entry.m - target, limits=limits, unit=document.units.length)
         for typed, entry in zip(reads_now, read_now, strict=True)
         if entry is not None
     ]
     return adjusting_of(
         f"Do not move the level. Bring staff {seen.staff} from {words.reading(start)} to {words.reading(target)}.",
-        judgement.quantities[0].may_turn(),
-        ("",),
-        f"Staff {seen.staff} reads now",
-        words.name,
-        words.reading(start),
-        words.reading(target),
-        "The instrument's own adjusting pin or key.",
-        "The reticle screw is under the cover below or above the eyepiece. Loosen one side as you tighten the other.",
-        steps,
+        allowed=judgement.quantities[0].may_turn(),
+        inputs=("",),
+        prompt=f"Staff {seen.staff} reads now",
+        unit=words.name,
+        from_text=words.reading(start),
+        target_text=words.reading(target),
+        tool="The instrument's own adjusting pin or key.",
+        screw="The reticle screw is under the cover below or above the eyepiece. Loosen one side as you tighten the other.",
+        steps=steps,
     )
 
 
-def _step(found: PegFinding, seen: StaffSight, given: str, away: float, limits: Limits, unit: str) -> AdjustingStep:
+def _step(found: PegFinding, seen: StaffSight, given: str, *, away: float, limits: Limits, unit: str) -> AdjustingStep:
     words, left = length_words(unit), away / seen.sight_m * ARCSEC_PER_RADIAN
     done = abs(left) <= limits.use / 4
     if abs(away - found.target_c * seen.sight_m) > FAR_OFF_M:

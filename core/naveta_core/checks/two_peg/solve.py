@@ -9,7 +9,7 @@ Source: textbook two-peg test; least squares over any set-ups derived in docs/ju
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from math import fsum, sqrt
 
 from ...engine.conditions import noise_factor
@@ -59,6 +59,7 @@ class PegSolution:
     setups: Setups
     c: float
     height_difference_m: float
+    _: KW_ONLY
     fit: Fit
     estimate: Estimate  # of c, in arcsec
     repeats: Spread
@@ -146,7 +147,19 @@ def solve_pegs(setups: Setups, priors: ReadingPriors, *, curvature: bool) -> Peg
     repeats = _repeat_spread(setups, priors)
     redundant = _redundant_spread(found, [w + b for w, b in zip(v_within, v_between, strict=True)])
     estimate = pooled(c * ARCSEC_PER_RADIAN, q_within, q_between, repeats + redundant, priors.dof)
-    return PegSolution(setups, c, dh, found, estimate, repeats, redundant, q_within, q_between, imbalances, reduced)
+    return PegSolution(
+        setups,
+        c,
+        dh,
+        fit=found,
+        estimate=estimate,
+        repeats=repeats,
+        redundant=redundant,
+        q_within=q_within,
+        q_between=q_between,
+        imbalances_m=imbalances,
+        reduced_m=reduced,
+    )
 
 
 def _variances(setups: Setups, priors: ReadingPriors) -> tuple[list[float], list[float]]:

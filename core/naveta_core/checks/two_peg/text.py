@@ -26,8 +26,8 @@ from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import MINUS, LengthWords, arcsec, capital, count, figure, length_words, limit, signed
 from ...units.lengths import METRES, in_unit
 from .document import (
-    FEWEST_SETUPS,
-    LEAST_IMBALANCE_SPREAD_M,
+    MIN_IMBALANCE_SPREAD_M,
+    MIN_SETUPS,
     PegsRead,
     Setups,
     StaffReading,
@@ -97,22 +97,40 @@ def shown_of(document: TwoPeg, found: PegFinding, plus_minus: str) -> list[Shown
     small, small_unit = in_unit(misclosure, words.small_unit), words.small_unit
     closes = words.small(misclosure)
     return [
-        _row("collimation_arcsec", "Line of sight", seconds, plus_minus, e.value, "arcsec", 1.0),
+        _row(
+            "collimation_arcsec", "Line of sight", seconds, plus_minus=plus_minus, value=e.value, unit="arcsec", per=1.0
+        ),
         _row(
             "collimation_mm_per_m",
             "In linear units",
             f"{signed(linear, decimals)} {per}",
-            u_linear,
-            linear,
-            per,
-            scale / 1000,
+            plus_minus=u_linear,
+            value=linear,
+            unit=per,
+            per=scale / 1000,
         ),
-        _row("height_difference_m", "B above A", above, None, in_unit(rise, unit), unit, 1 / METRES[unit]),
-        _row("misclosure_m", "Misclosure of the set-ups", closes, None, small, small_unit, 1 / METRES[small_unit]),
+        _row(
+            "height_difference_m",
+            "B above A",
+            above,
+            plus_minus=None,
+            value=in_unit(rise, unit),
+            unit=unit,
+            per=1 / METRES[unit],
+        ),
+        _row(
+            "misclosure_m",
+            "Misclosure of the set-ups",
+            closes,
+            plus_minus=None,
+            value=small,
+            unit=small_unit,
+            per=1 / METRES[small_unit],
+        ),
     ]
 
 
-def _row(quantity: str, label: str, text: str, plus_minus: str | None, value: float, unit: str, per: float) -> Shown:
+def _row(quantity: str, label: str, text: str, *, plus_minus: str | None, value: float, unit: str, per: float) -> Shown:
     return Shown(
         quantity=quantity, label=label, text=text, plus_minus=plus_minus, value=value, unit=unit, per_canonical=per
     )
@@ -307,11 +325,11 @@ def _difference(index: int, a: StaffSight, b: StaffSight, words: LengthWords) ->
 
 def _expected(document: TwoPeg, setups: Setups, priors: ReadingPriors) -> list[CodedText]:
     """What this layout can prove, while readings are missing."""
-    if len(setups) >= FEWEST_SETUPS and all(entry.complete for setup in setups for entry in setup):
+    if len(setups) >= MIN_SETUPS and all(entry.complete for setup in setups for entry in setup):
         return []
     pairs = [(a.distance_m, b.distance_m) for a, b in setups if a.distance_m and b.distance_m]
     gaps = [a - b for a, b in pairs]
-    if len(pairs) < FEWEST_SETUPS or max(gaps) - min(gaps) < LEAST_IMBALANCE_SPREAD_M:
+    if len(pairs) < MIN_SETUPS or max(gaps) - min(gaps) < MIN_IMBALANCE_SPREAD_M:
         return []
     # As many at every sight as the fullest has: the test is still being filled.
     readings = max(1, *(len(entry.readings) for setup in setups for entry in setup))
@@ -334,7 +352,7 @@ def draw_pegs(document: TwoPeg, setups: Setups, c: float | None, dh: float | Non
     base = baseline_m(known, document.method)
     rise = dh if dh is not None else _first_rise(setups)
     pegs = [Peg(name="A", x_m=0.0, height_m=0.0), Peg(name="B", x_m=base, height_m=rise or 0.0)]
-    drawn = [_drawn_setup(a, b, base, c, rise, words) for a, b in setups if a.distance_m and b.distance_m]
+    drawn = [_drawn_setup(a, b, base, c=c, rise=rise, words=words) for a, b in setups if a.distance_m and b.distance_m]
     return PegPicture(draws="pegs", baseline_m=base, pegs=pegs, setups=drawn)
 
 
@@ -346,7 +364,7 @@ def _first_rise(setups: Setups) -> float | None:
 
 
 def _drawn_setup(
-    a: StaffSight, b: StaffSight, base: float, c: float | None, rise: float | None, words: LengthWords
+    a: StaffSight, b: StaffSight, base: float, *, c: float | None, rise: float | None, words: LengthWords
 ) -> SetUpPicture:
     return SetUpPicture(
         index=a.setup,

@@ -85,7 +85,7 @@ class InstrumentHeightQuery(AdviceQuery):
     """From there up to the trunnion axis."""
 
 
-def length_of(value: Any, unit: str, path: str, where: str, least: float, most: float) -> float:
+def length_of(value: Any, unit: str, path: str, *, where: str, least: float, most: float) -> float:
     """A length as typed, in metres. Raises Refused when it cannot be, naming the unit when it goes by size."""
     try:
         metres = parse_length(value, unit).m if isinstance(value, str) else float(value)
@@ -112,7 +112,7 @@ class InstrumentHeightAdvice(AdviceResult):
 
 def advise_instrument_height(query: InstrumentHeightQuery) -> Advised:
     """The height of the trunnion axis over the mark."""
-    slope = length_of(query.slope, query.units.length, "slope", "the measured slope", 0.3, 3.0)
+    slope = length_of(query.slope, query.units.length, "slope", where="the measured slope", least=0.3, most=3.0)
     radius, constant = query.radius_mm / 1000.0, query.constant_mm / 1000.0
     if radius >= slope:
         wanted = "less than the slope itself"

@@ -21,7 +21,7 @@ from .two_legs import moved, two_legs
 
 STRAIGHT = 0.32
 """Below this difference of shares a bubble at the wall may creep to either side."""
-LEAST_MM = 0.4
+MIN_MM = 0.4
 """A leg's clamp cannot be set finer than about this: smaller moves are left to the screws."""
 
 
@@ -95,7 +95,7 @@ def advise_legs(query: LegsQuery) -> Advised:
     if query.may == "lower" and how == "enough" and changes[wrong] > 0:
         # The rough sizes were nearly equal: the other one of the two is the leg that stays.
         changes = _changes(equipment, level, tilt, rough, LEGS.index(wrong))
-    order = sorted((leg for leg in LEGS if abs(changes[leg]) >= LEAST_MM), key=lambda leg: -abs(changes[leg]))
+    order = sorted((leg for leg in LEGS if abs(changes[leg]) >= MIN_MM), key=lambda leg: -abs(changes[leg]))
     steps, sights = _steps(query, equipment, level, changes, order)
     result = LegsAdvice(
         legs={leg: round(changes[leg], 3) for leg in LEGS},
@@ -126,13 +126,15 @@ def _leg_to_leave(query: LegsQuery, rough: list[float]) -> tuple[int, str]:
 
 
 def _has(tripod: TripodGeometry, leg: int, mm: float) -> bool:
-    return abs(mm) < LEAST_MM or tripod.has_left(LEGS[leg], mm)
+    return abs(mm) < MIN_MM or tripod.has_left(LEGS[leg], mm)
 
 
 def _changes(equipment: Equipment, level: State, tilt: Plane, rough: list[float], kept: int) -> dict[str, float]:
     """Changes in mm that bring a head tilted by `tilt` level: those that would tilt a level one so, taken back."""
     start = [rough[kept] - entry for entry in rough]
-    off = two_legs(equipment, level, kept, start, tilt, lambda state: _head_tilt(equipment, state), 1e-9)
+    off = two_legs(
+        equipment, level, kept, start_m=start, wanted=tilt, view=lambda state: _head_tilt(equipment, state), close=1e-9
+    )
     return {leg: -off[leg] for leg in LEGS}
 
 

@@ -14,7 +14,7 @@ from ..results import AdviceResult, AdviceStep
 from .advised import Advised
 from .text import for_person, turns_in_words
 
-LEAST_TURNS = 0.0015
+MIN_TURNS = 0.0015
 
 
 Divisions = Annotated[float, Field(ge=-40, le=40), InOwnUnit]
@@ -86,7 +86,7 @@ def advise_screws(query: ScrewsQuery) -> Advised:
     sense = 1.0 if tribrach.clockwise_raises else -1.0
     turns = [sense * rise / tribrach.pitch_mm for rise in raises]
     pairs, alone = _pairs(tribrach.bearings_deg, query, tilt)
-    steps = _steps(query, tribrach.bearings_deg, tilt, turns, pairs, alone)
+    steps = _steps(query, tribrach.bearings_deg, tilt, turns=turns, pairs=pairs, alone=alone)
     at = query.tribrach.at_mm or [0.0] * tribrach.screws
     left = [tribrach.travel_mm / 2.0 - abs(have + rise) for have, rise in zip(at, raises, strict=True)]
     short = [str(i + 1) for i, entry in enumerate(left) if entry < 0]
@@ -142,6 +142,7 @@ def _steps(
     query: ScrewsQuery,
     bearings: tuple[float, ...],
     tilt: Plane,
+    *,
     turns: list[float],
     pairs: list[tuple[int, ...]],
     alone: int | None,
@@ -151,13 +152,13 @@ def _steps(
         return [
             _together(query, bearings, {i: turns[i] for i in pair})
             for pair in pairs
-            if abs(turns[pair[0]]) >= LEAST_TURNS
+            if abs(turns[pair[0]]) >= MIN_TURNS
         ]
     first, second = pairs[0]
     half = (turns[first] - turns[second]) / 2.0
     rest = turns[alone] - (turns[first] + turns[second]) / 2.0
     steps = []
-    if abs(half) >= LEAST_TURNS:
+    if abs(half) >= MIN_TURNS:
         if query.one_at_a_time:
             steps.append(_together(query, bearings, {first: 2.0 * half}))
         else:
@@ -165,7 +166,7 @@ def _steps(
     # Turned one at a time the first carries the middle with it: the third makes up for what it brings across.
     if query.one_at_a_time:
         rest = _third_after_one(bearings, query, tilt, {first: 2.0 * half}, alone)
-    if abs(rest) >= LEAST_TURNS:
+    if abs(rest) >= MIN_TURNS:
         steps.append(_together(query, bearings, {alone: rest}))
     return steps
 

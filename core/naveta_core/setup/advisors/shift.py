@@ -96,7 +96,15 @@ def _changes(query: ShiftQuery, equipment: Equipment, level: State, wanted: Plan
     ]
     middle = sorted(range(3), key=lambda i: rough[i])[1]
     start = [entry - rough[middle] for entry in rough]
-    return two_legs(equipment, level, middle, start, wanted, lambda state: _relevelled(equipment, level, state), 1e-8)
+    return two_legs(
+        equipment,
+        level,
+        middle,
+        start_m=start,
+        wanted=wanted,
+        view=lambda state: _relevelled(equipment, level, state),
+        close=1e-8,
+    )
 
 
 def _relevelled(equipment: Equipment, before: State, after: State) -> Plane:

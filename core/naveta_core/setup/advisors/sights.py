@@ -17,7 +17,7 @@ from ..context import AdviceQuery
 from ..results import AdviceResult
 from .advised import Advised
 
-LEAST_STEEP_DEG = 15.0
+MIN_STEEP_DEG = 15.0
 LAST_SIGMA_ARCSEC = 1.5
 
 
@@ -76,7 +76,7 @@ def advise_steep(query: SteepTargetQuery) -> Advised:
     sigma = query.sigma_double_arcsec * math.sqrt(1.0 + 1.0 / math.sin(z) ** 2) / (2.0 / math.tan(z))
     words = length_words(query.units.length)
     text = [f"{elevation:.1f}° above level; for {query.wanted_deg:g}° set up {words.distance(needed)} away."]
-    if elevation < LEAST_STEEP_DEG:
+    if elevation < MIN_STEEP_DEG:
         text.append(
             "Below 15° the trunnion axis error cannot be separated from collimation error. 15° is a minimum, not an aim."
         )

@@ -57,10 +57,10 @@ def advise_slide(query: SlideQuery) -> Advised:
         use_legs=use_legs,
         tilt_after_arcsec=round(upset, 1),
     )
-    return Advised(result, _text(query, bearing, use_legs, head, upset))
+    return Advised(result, _text(query, bearing, use_legs=use_legs, head=head, upset=upset))
 
 
-def _text(query: SlideQuery, bearing: float, use_legs: bool, head: float, upset: float) -> list[str]:
+def _text(query: SlideQuery, bearing: float, *, use_legs: bool, head: float, upset: float) -> list[str]:
     words = length_words(query.units.length)
     far = words.small(query.offset.distance_mm * MM)
     if use_legs:

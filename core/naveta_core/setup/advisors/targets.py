@@ -13,7 +13,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ...checks.two_face.document import BETWEEN_SHARE, POINTING_ARCSEC, TARGET_MM, TargetType
-from ...checks.two_face.solve import LEAST_STEEPNESS_DEG, UNKNOWN_AXIS_ARCSEC
+from ...checks.two_face.solve import MIN_STEEPNESS_DEG, UNKNOWN_AXIS_ARCSEC
 from ...documents.envelope import InMetres, InOwnUnit, Part
 from ...geometry import ARCSEC
 from ...results import Answer, Reason, reasons
@@ -24,7 +24,7 @@ from ..context import AdviceQuery
 from ..results import AdviceResult
 from .advised import Advised
 
-MOST_POINTINGS = 10
+MAX_POINTINGS = 10
 NEAR_M = 15.0
 SHIMMER_M = 80.0
 HARD = ("asphalt", "concrete", "stone")
@@ -79,9 +79,7 @@ def pointing_arcsec(query: TargetsQuery, target: ProposedTarget) -> float:
 def reach(query: TargetsQuery, chosen: tuple[int, ...], pointings: int) -> Reach:
     """By the design alone: d_j = 2c/sin z + 2t·cot z, equal weights."""
     zeniths = [90.0 - elevation_deg(query.targets[i]) for i in chosen]
-    found = (
-        max(zeniths) - min(zeniths) >= LEAST_STEEPNESS_DEG and max(abs(90 - z) for z in zeniths) >= LEAST_STEEPNESS_DEG
-    )
+    found = max(zeniths) - min(zeniths) >= MIN_STEEPNESS_DEG and max(abs(90 - z) for z in zeniths) >= MIN_STEEPNESS_DEG
     rows = [[2 / math.sin(math.radians(z)), 2 / math.tan(math.radians(z))][: 2 if found else 1] for z in zeniths]
     gains = fit(rows, [0.0] * len(rows)).gain
     between = (BETWEEN_SHARE * query.angle_accuracy_arcsec) ** 2
@@ -100,9 +98,9 @@ def reach(query: TargetsQuery, chosen: tuple[int, ...], pointings: int) -> Reach
     return Reach(chosen, halves[0], halves[1] if found else None)
 
 
-def needed(query: TargetsQuery, chosen: tuple[int, ...], limit: float, axis: bool) -> int | None:
+def needed(query: TargetsQuery, chosen: tuple[int, ...], limit: float, *, axis: bool) -> int | None:
     """The fewest pointings a face by which ± comes within the limit, or None where no handful does. Limit in arcsec."""
-    for n in range(1, MOST_POINTINGS + 1):
+    for n in range(1, MAX_POINTINGS + 1):
         found = reach(query, chosen, n)
         half = found.t if axis else found.c
         if half is not None and half <= limit:
@@ -152,11 +150,11 @@ def advise_targets(query: TargetsQuery) -> Advised:
     chosen = tuple(sorted(best.targets, key=lambda i: abs(elevation_deg(query.targets[i])))) if best else (level,)
     limits = (max(5.0, 2 * query.angle_accuracy_arcsec), max(10.0, 3 * query.angle_accuracy_arcsec))
     found = best or reach(query, chosen, query.pointings)
-    text = _shown(query, names, chosen, found, limits, words)
+    text = _shown(query, names, chosen, found=found, limits=limits, words=words)
     result = TargetsAdvice(
         targets=[_target(query, i, names[i], words) for i in range(len(query.targets))],
         take=list(chosen),
-        least_deg=LEAST_STEEPNESS_DEG,
+        least_deg=MIN_STEEPNESS_DEG,
         aim_deg=AIM_DEG,
         u_collimation_arcsec=round(found.c, 2),
         u_tilting_axis_arcsec=None if found.t is None else round(found.t, 2),
@@ -206,7 +204,7 @@ def _of_target(query: TargetsQuery, entry: ProposedTarget, steep: float, words: 
                 "Over hard ground in sun this sight shimmers: choose a shorter one over grass, or cooler weather.",
             )
         )
-    if 5 <= abs(steep) < LEAST_STEEPNESS_DEG:
+    if 5 <= abs(steep) < MIN_STEEPNESS_DEG:
         nearer = abs(entry.height_m) / math.tan(math.radians(AIM_DEG))
         rows.append(
             (
@@ -223,6 +221,7 @@ def _shown(
     query: TargetsQuery,
     names: list[str],
     chosen: tuple[int, ...],
+    *,
     found: Reach,
     limits: tuple[float, float],
     words: LengthWords,
@@ -238,7 +237,7 @@ def _shown(
                 f"None of these shows the trunnion axis: a target {AIM_DEG:g}° up, {words.distance(20)} away, is {words.distance(20 * math.tan(math.radians(AIM_DEG)))} above the telescope."
             )
             continue
-        least = needed(query, chosen, limit, axis)
+        least = needed(query, chosen, limit, axis=axis)
         half = found.t if axis else found.c
         if least is None:
             rows.append(

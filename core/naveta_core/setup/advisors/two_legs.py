@@ -11,7 +11,7 @@ from ..mechanism import State, held
 from ..tripod import LEGS
 
 STEP_M = 1e-4
-MOST_ROUNDS = 6
+MAX_ROUNDS = 6
 
 
 def moved(equipment: Equipment, state: State, changes_mm: dict[str, float]) -> State:
@@ -24,6 +24,7 @@ def two_legs(
     equipment: Equipment,
     state: State,
     kept: int,
+    *,
     start_m: list[float],
     wanted: Plane,
     view: Callable[[State], Plane],
@@ -39,7 +40,7 @@ def two_legs(
         return {LEGS[first]: a / MM, LEGS[second]: b / MM, LEGS[kept]: 0.0}
 
     a, b = start_m[first], start_m[second]
-    for _ in range(MOST_ROUNDS):
+    for _ in range(MAX_ROUNDS):
         here = view(moved(equipment, state, named(a, b)))
         miss = (wanted[0] - here[0], wanted[1] - here[1])
         if math.hypot(*miss) < close:

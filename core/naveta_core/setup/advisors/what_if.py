@@ -96,7 +96,17 @@ def _as_described(equipment: Equipment, query: WhatIfQuery) -> State:
         kept = sorted(range(3), key=lambda i: rough[i])[1]
         start = [entry - rough[kept] for entry in rough]
         state = moved(
-            equipment, state, two_legs(equipment, state, kept, start, tilt, lambda entry: _head(equipment, entry), 1e-9)
+            equipment,
+            state,
+            two_legs(
+                equipment,
+                state,
+                kept,
+                start_m=start,
+                wanted=tilt,
+                view=lambda entry: _head(equipment, entry),
+                close=1e-9,
+            ),
         )
     if query.spot is None:
         return _marked(equipment, state, (0.0, 0.0))

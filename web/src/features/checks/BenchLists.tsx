@@ -9,7 +9,7 @@ import { useKinds } from "../../hooks/useKinds";
 import { GradeMark } from "../../ui/icons";
 import { moment } from "../../ui/words";
 
-const MOST = 8;
+const MAX_ROWS = 8;
 const LATEST = 6;
 
 /** Instruments of the crew that wait for a check; without a crew, those of everybody. */
@@ -27,7 +27,7 @@ export function DueForUs() {
       </h2>
       {!rows.length && <p className="sub py-2">Nothing waits for a check.</p>}
       <ul className="m-0 list-none divide-y divide-line p-0">
-        {rows.slice(0, MOST).map((row) => (
+        {rows.slice(0, MAX_ROWS).map((row) => (
           <li key={row.tag} data-due={row.tag} className="flex flex-wrap items-center gap-x-4 py-1">
             <Link
               className="tag inline-flex min-h-[44px] items-center text-[18px] font-bold underline underline-offset-4"
@@ -40,9 +40,9 @@ export function DueForUs() {
           </li>
         ))}
       </ul>
-      {rows.length > MOST && (
+      {rows.length > MAX_ROWS && (
         <Link className="link" to="/fleet?state=check-first&state=hold">
-          {rows.length - MOST} more
+          {rows.length - MAX_ROWS} more
         </Link>
       )}
     </section>

@@ -40,7 +40,7 @@ const SUNS = [
   { value: "no", label: "Cool or cloudy" },
   { value: "yes", label: "Sun on the ground" },
 ];
-const MOST = 6;
+const MAX_TARGETS = 6;
 
 export function PlanPage() {
   const { tag = "" } = useParams();
@@ -118,7 +118,7 @@ function Plan({ item, kind }: { item: Instrument; kind: Kind }) {
           {plan.targets.map((target, i) => (
             <TargetFields key={i} target={target} index={i} plan={plan} />
           ))}
-          {plan.targets.length < MOST && (
+          {plan.targets.length < MAX_TARGETS && (
             <button
               className="link justify-self-start min-h-[48px]"
               onClick={() => plan.keep([...plan.targets, EMPTY])}

@@ -20,7 +20,7 @@ export type Arriving = {
   takeLive: () => void;
 };
 
-const MOST_AT_ONCE = 200;
+const MAX_AT_ONCE = 200;
 
 export function useArriving(
   draft: Draft,
@@ -57,7 +57,7 @@ export function useArriving(
       const { document, form, at } = now.current;
       const query = () =>
         placeReadings(
-          waiting.slice(0, MOST_AT_ONCE),
+          waiting.slice(0, MAX_AT_ONCE),
           openCells(document, form, at?.path ?? null),
           quantitiesOf(document, form),
         );
@@ -86,7 +86,7 @@ export function useArriving(
         reveal(more.at(-1)?.path ?? "");
       }
       report(answer.messages, waiting);
-      waiting = waiting.slice(MOST_AT_ONCE);
+      waiting = waiting.slice(MAX_AT_ONCE);
     }
   };
 

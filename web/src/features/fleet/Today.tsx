@@ -58,15 +58,15 @@ export function Today({
         )}
       </section>
       {free.length > 0 && (
-        <Below tall={Math.min(free.length, MOST_FREE) * 56 + 60}>
+        <Below tall={Math.min(free.length, MAX_FREE) * 56 + 60}>
           <section className="card px-4 pb-2 pt-3 tab:px-6" aria-label="In the yard">
             <h2>In the yard</h2>
             <ul className="m-0 list-none divide-y divide-line p-0">
-              {free.slice(0, MOST_FREE).map((row) => (
+              {free.slice(0, MAX_FREE).map((row) => (
                 <Small key={row.tag} row={row} />
               ))}
             </ul>
-            {free.length > MOST_FREE && (
+            {free.length > MAX_FREE && (
               <Link className="link" to="/fleet?crew=In+the+yard">
                 All {free.length} in the yard
               </Link>
@@ -83,7 +83,7 @@ export function Today({
   );
 }
 
-const MOST_FREE = 12;
+const MAX_FREE = 12;
 /** What a phone's first screen holds of large ones. */
 const AT_FIRST = 3;
 

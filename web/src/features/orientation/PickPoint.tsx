@@ -7,7 +7,7 @@ import { nearMisses } from "../../engine";
 import { type Known, asControlPoint } from "../../documents/orientation";
 import { Named } from "../../ui/Named";
 
-const MOST = 12;
+const MAX_SHOWN = 12;
 const alike = (name: string) => name.replaceAll(/[\s-]/g, "").toUpperCase();
 
 type Props = { label: string; value: string; taken?: string[]; onPick: (known: Known) => void };
@@ -41,7 +41,7 @@ export function PickPoint({ label, value, taken = [], onPick }: Props) {
       (each) =>
         !taken.includes(each.name) && (!sought.trim() || sought === value || alike(each.name).includes(alike(sought))),
     )
-    .slice(0, MOST);
+    .slice(0, MAX_SHOWN);
   const known = list.some((each) => each.name === value);
   return (
     <div className="grid gap-2" data-pick-point>

@@ -4,7 +4,7 @@ import { useParams } from "react-router";
 import { api, data } from "../../api/client";
 import { faultsAt } from "../../ui/Field";
 import { FaultLine } from "../../ui/parts";
-import { LEAST, OtherTrouble, Secret } from "./Secret";
+import { SECRET_HINT, OtherTrouble, Secret } from "./Secret";
 
 export function Join() {
   const { link = "" } = useParams();
@@ -31,7 +31,7 @@ export function Join() {
           autoComplete="new-password"
           path="password"
           trouble={trouble}
-          hint={LEAST}
+          hint={SECRET_HINT}
         />
         {faultsAt(trouble, "link").map((fault) => (
           <FaultLine key={fault.path} fault={fault} />

@@ -3,7 +3,7 @@ import { NoSignal, Problem } from "../../api/client";
 import { faultsAt } from "../../ui/Field";
 import { FaultLine, Trouble } from "../../ui/parts";
 
-export const LEAST = "Ten characters or more, not your name.";
+export const SECRET_HINT = "Ten characters or more, not your name.";
 
 type SecretProps = {
   label: string;

@@ -6,7 +6,7 @@ import { type Schemas, api, data } from "../../api/client";
 import { peopleQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
 import { Trouble } from "../../ui/parts";
-import { LEAST, OtherTrouble, Secret } from "./Secret";
+import { SECRET_HINT, OtherTrouble, Secret } from "./Secret";
 
 type Row = Schemas["PersonRow"];
 
@@ -46,7 +46,7 @@ export function SignInOf({ item, onDone }: { item: Row; onDone: () => void }) {
           autoComplete="new-password"
           path="password"
           trouble={trouble}
-          hint={LEAST}
+          hint={SECRET_HINT}
         />
         <button className="btn" disabled={!password}>
           Set this password

@@ -6,7 +6,7 @@ import { useNotify } from "../../app/notices";
 import { usePerson } from "../../app/session";
 import { Head } from "../../ui/parts";
 import { SettingsTabs } from "../../ui/Tabs";
-import { LEAST, OtherTrouble, Secret } from "./Secret";
+import { SECRET_HINT, OtherTrouble, Secret } from "./Secret";
 
 export function You() {
   return (
@@ -71,7 +71,7 @@ function Own() {
           autoComplete="new-password"
           path="new"
           trouble={trouble}
-          hint={LEAST}
+          hint={SECRET_HINT}
         />
         <OtherTrouble trouble={trouble} />
         <button className="btn now site" disabled={busy || !old || !fresh}>

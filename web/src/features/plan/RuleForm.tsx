@@ -203,10 +203,10 @@ function RuleFields({
   );
 }
 
-const MOST_SHOWN = 12;
+const MAX_SHOWN = 12;
 
 function Altered({ preview }: { preview: Schemas["RulePreview"] }) {
-  const more = preview.changes.length - MOST_SHOWN;
+  const more = preview.changes.length - MAX_SHOWN;
   return (
     <section className="grid gap-2 border-l-[5px] border-ink pl-4" aria-label="What it would change" role="status">
       <p className="font-semibold">
@@ -216,7 +216,7 @@ function Altered({ preview }: { preview: Schemas["RulePreview"] }) {
         <span className="sub font-normal"> {preview.looked_at} instruments looked at.</span>
       </p>
       <ul className="m-0 grid list-none gap-1 p-0">
-        {preview.changes.slice(0, MOST_SHOWN).map((change) => (
+        {preview.changes.slice(0, MAX_SHOWN).map((change) => (
           <li key={change.tag}>
             <span className="tag">{change.tag}</span>: {change.before}; with this rule {change.after}
           </li>

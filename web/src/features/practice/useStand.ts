@@ -16,8 +16,8 @@ export type Stand = {
   frameMs: number;
 };
 
-const MOST_STEP_S = 0.25;
-const MOST_MOVES = 40;
+const MAX_STEP_S = 0.25;
+const MAX_MOVES = 40;
 const FRAMES = 30;
 
 type Live = {
@@ -56,9 +56,9 @@ export function useStand(of: Situation, running: boolean): Stand {
     const step = async (now: number) => {
       if (at.busy) return;
       at.busy = true;
-      const moves = at.queue.splice(0, MOST_MOVES);
+      const moves = at.queue.splice(0, MAX_MOVES);
       const ended = at.queue.length ? [] : at.ended.splice(0);
-      const seconds = at.last ? Math.min(MOST_STEP_S, (now - at.last) / 1000) : 0;
+      const seconds = at.last ? Math.min(MAX_STEP_S, (now - at.last) / 1000) : 0;
       if (at.last) at.times = [...at.times.slice(1 - FRAMES), now - at.last];
       at.last = now;
       try {

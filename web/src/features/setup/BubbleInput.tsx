@@ -8,7 +8,7 @@ const BUBBLE = 30;
 /** The vial's own measure: the bubble touches the wall 5 mm from the middle; 1 mm is its ring. */
 const WALL_MM = 5;
 const RING_MM = 1;
-const MOST = (RADIUS - BUBBLE) / RADIUS;
+const MAX_SHARE = (RADIUS - BUBBLE) / RADIUS;
 
 export function BubbleAsk({
   guide,
@@ -20,10 +20,10 @@ export function BubbleAsk({
   onSee: (bubble: Bubble) => void;
 }) {
   const stand = guide.site.stand_bearing_deg;
-  const share = value ? (value.at_wall ? MOST : ((value.offset_mm ?? 0) / WALL_MM) * MOST) : 0;
+  const share = value ? (value.at_wall ? MAX_SHARE : ((value.offset_mm ?? 0) / WALL_MM) * MAX_SHARE) : 0;
   const answer = (touched: { bearing: number; share: number }) => {
-    if (touched.share >= MOST - 0.02) return onSee({ bearing_deg: touched.bearing, at_wall: true });
-    onSee({ bearing_deg: touched.bearing, offset_mm: Math.round((touched.share / MOST) * WALL_MM * 10) / 10 });
+    if (touched.share >= MAX_SHARE - 0.02) return onSee({ bearing_deg: touched.bearing, at_wall: true });
+    onSee({ bearing_deg: touched.bearing, offset_mm: Math.round((touched.share / MAX_SHARE) * WALL_MM * 10) / 10 });
   };
   const seen = ((guide.advice?.result?.["bubbles"] ?? []) as { bearing_deg: number; offset_mm: number | null }[]).slice(
     1,
@@ -34,7 +34,7 @@ export function BubbleAsk({
       stand={stand}
       legs={guide.site.legs}
       value={value && { bearing: value.bearing_deg, share }}
-      most={MOST}
+      most={MAX_SHARE}
       onTouch={answer}
       piece={(x, y) => (
         <circle cx={x} cy={y} r={BUBBLE} fill="url(#bubble)" stroke="var(--color-ink)" strokeWidth="2.6" />
@@ -63,7 +63,7 @@ export function BubbleAsk({
         strokeDasharray="5 4"
       />
       {seen.map((each, i) => {
-        const p = at(CENTRE, each.bearing_deg, stand, ((each.offset_mm ?? 0) / WALL_MM) * MOST * RADIUS);
+        const p = at(CENTRE, each.bearing_deg, stand, ((each.offset_mm ?? 0) / WALL_MM) * MAX_SHARE * RADIUS);
         return (
           <circle
             key={i}

@@ -10,7 +10,7 @@ const SEPARATORS = [
 ] as const;
 
 /** The core looks for headings as far down. */
-const MOST_LINES = 30;
+const MAX_LINES = 30;
 
 type Props = { look: ColumnLook; onCut: (map: ColumnMap) => void; onMap: (map: ColumnMap) => void };
 
@@ -41,7 +41,7 @@ export function Cut({ look, onCut, onMap }: Props) {
           onChange={(event) => onCut({ ...map, heading_line: Number(event.target.value) })}
         >
           <option value={0}>None</option>
-          {Array.from({ length: Math.max(MOST_LINES, map.heading_line) }, (_, i) => (
+          {Array.from({ length: Math.max(MAX_LINES, map.heading_line) }, (_, i) => (
             <option key={i + 1} value={i + 1}>
               {i + 1}
             </option>

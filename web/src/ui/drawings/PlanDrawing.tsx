@@ -5,7 +5,7 @@ import { useNarrow } from "../../hooks/useNarrow";
 const WIDE = { W: 560, H: 480, EDGE: 84 };
 const NARROW = { W: 360, H: 330, EDGE: 74 };
 const STEPS = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000];
-const LARGEST = 46;
+const MAX_ARROW = 46;
 const FACTORS = [10, 20, 50, 100, 200, 500, 1000, 2000, 5000];
 
 type At = { x: number; y: number };
@@ -33,7 +33,7 @@ export function PlanDrawing({ plan }: { plan: Plan }) {
   const stand = plan.station ? at(plan.station) : null;
   const sure = plan.ellipse?.longest_m ?? 0;
   const largest = Math.max(sure, ...plan.points.map((point) => Math.hypot(point.along_m ?? 0, point.across_m ?? 0)));
-  const factor = [...FACTORS].reverse().find((each) => largest * each * scale <= LARGEST) ?? 10;
+  const factor = [...FACTORS].reverse().find((each) => largest * each * scale <= MAX_ARROW) ?? 10;
   const bar = [...STEPS].reverse().find((each) => each * scale <= 150) ?? 1;
   const answer = `Plan of ${inside.length} control points${stand ? " and the station" : ""}. ${plan.points
     .filter((point) => point.suspect)

@@ -21,7 +21,7 @@ import { InstrumentOutcome } from "./InstrumentOutcome";
 import { PartReading } from "./PartReading";
 import { useSeconds } from "./useSeconds";
 
-const MOST_BLURS = 400;
+const MAX_BLURS = 400;
 type Sheet = { draft: Draft; complete: boolean };
 
 export function FaultPage() {
@@ -55,7 +55,7 @@ function useSearch({ lesson, seed }: SearchProps) {
   const save = useSaveRun();
   const keep = (part: string, draft: Draft, blur: number | null) => {
     setSheets((before) => ({ ...before, [part]: { draft, complete: before[part]?.complete ?? false } }));
-    if (blur !== null) setBlurs([...blurs, blur].slice(-MOST_BLURS));
+    if (blur !== null) setBlurs([...blurs, blur].slice(-MAX_BLURS));
   };
   const take = (part: string, preview: Preview | null) =>
     setSheets((before) =>

@@ -28,7 +28,7 @@ import { changeOf, typedIn, withStep } from "./steps";
 import { useLook } from "./useLook";
 import { VIEW_TITLES, firstAim } from "./views";
 
-const MOST_BLURS = 400;
+const MAX_BLURS = 400;
 
 export function InstrumentPage() {
   const { lesson: name = "" } = useParams();
@@ -76,7 +76,7 @@ function useWork({ lesson, seed, empty }: CourseProps) {
     if (cell) note({ do: "read", ...cell });
     if (left) setLeft(next);
     else setFound(next);
-    if (view.look && "blur" in view.look) setBlurs([...blurs, view.look.blur].slice(-MOST_BLURS));
+    if (view.look && "blur" in view.look) setBlurs([...blurs, view.look.blur].slice(-MAX_BLURS));
   };
   const aimAt: typeof setAim = (to) => {
     const next = typeof to === "function" ? to(aim) : to;

@@ -2,7 +2,7 @@
 import type { Draft } from "../../../documents/draft";
 import type { Aim, InstrumentStep, Turns } from "../../../engine/practice";
 
-const MOST = 600;
+const MAX_STEPS = 600;
 type Now = { seconds: number; aim: Aim; turns: Turns };
 
 const POINTING = new Set(["hz_arcsec", "v_arcsec", "zero_arcsec", "held_arcsec"]);
@@ -44,7 +44,7 @@ export function withStep(
   };
   const last = steps.at(-1);
   const goesOn = last?.do === what.do && what.do !== "look" && what.do !== "again" && last.label === what.label;
-  return [...(goesOn ? steps.slice(0, -1) : steps), step].slice(0, MOST);
+  return [...(goesOn ? steps.slice(0, -1) : steps), step].slice(0, MAX_STEPS);
 }
 
 export const typedIn = (before: Draft, after: Draft) =>
