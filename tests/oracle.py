@@ -16,7 +16,9 @@ from typing import Any
 from PIL import Image
 
 from demo.scenario import POINTS
+from naveta_core.devices.lines import written_line
 from naveta_core.setup.methods import SET_UP_METHODS
+from naveta_practice.devices import ElectronicLevelStandIn, LevelStandIn, yard_of
 from naveta_practice.instruments.faults import fault_of
 from naveta_practice.instruments.hidden import hidden_of
 from naveta_practice.lessons import LESSONS
@@ -115,3 +117,16 @@ def _packed(degrees: str) -> str:
     """Return decimal degrees packed as ddd.mmss: 212.2043 for 212°20′43″."""
     seconds = round(float(degrees) % 360 * 3600)
     return f"{seconds // 3600}.{seconds // 60 % 60:02d}{seconds % 60:02d}"
+
+
+def tilted(seed: int) -> list[float]:
+    """Return the tilt along and across of the electronic level of these stand-ins, seconds."""
+    level = next(device for device in yard_of(seed) if isinstance(device, ElectronicLevelStandIn))
+    return [level.along_arcsec, level.across_arcsec]
+
+
+def shots(seed: int, count: int) -> list[str]:
+    """Return the first lines that the level of these stand-ins sends."""
+    level = next(device for device in yard_of(seed) if isinstance(device, LevelStandIn))
+    readings = level.shots()
+    return [written_line(level.line("2027-03-02T06:40:12+00:00", *next(readings)[0])) for _ in range(count)]

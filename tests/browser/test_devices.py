@@ -1,4 +1,4 @@
-"""Readings that arrive: stand-ins with hidden errors, the bridge, and a sheet that nobody types into."""
+"""Readings that arrive by a bridge whose link is cut, and live ones that guide the screws; the rest is in the pages' tests."""
 
 from __future__ import annotations
 
@@ -12,13 +12,12 @@ from collections.abc import Iterator
 import pytest
 from playwright.sync_api import Page, expect
 
-from naveta_core.devices.lines import written_line
 from naveta_core.setup.mechanism import stood, turn_screw
 from naveta_core.setup.tripod import even_feet
 from naveta_practice.devices import LevelStandIn, yard_of
 from tests.written_demo import ROOT
 
-from .conftest import CORE_MS, PHONE, Opens, begin, until, visit
+from .conftest import CORE_MS, Opens, begin, until
 from .set_up_crew import WORLD, Crew
 from .set_up_crew import begin as begin_set_up
 
@@ -147,67 +146,6 @@ def test_a_two_peg_test_is_filled_by_a_level_with_the_link_cut_in_between(opens:
     assert record["result"]["result"]["collimation_arcsec"] == pytest.approx(stand_in.collimation_arcsec, abs=6.0)
 
 
-def test_both_faces_are_filled_by_a_total_station_and_a_wrong_face_is_said(opens: Opens, yard: Yard) -> None:
-    page = opens(who="Ines Calder", core=True)
-    visit(page, "/bench/new/TS-03/two-face")
-    page.get_by_role("radio", name=re.compile("^Full")).click()
-    page.get_by_role("button", name="Start reading").click()
-    page.get_by_label("Field sheet").wait_for()
-    connect(page, yard)
-    yard.press(2, 10)
-    arrived(page, 20)
-    yard.press(2)
-    arrived(page, 22)
-    # Somebody goes to a cell of face left; the instrument is in face right still.
-    page.get_by_label("Readings that arrive").get_by_role("button", name="Undo").click()
-    for circle in ("hz", "v"):
-        page.locator(f"#row-observations-targets-0-left-4-{circle}").fill("")
-    yard.press(2)
-    expect(page.locator("[data-message=other-face]")).to_contain_text("in face right; the next cell is for face left")
-    assert value(page, "observations.targets[0].left[4].v") == "", "a shot is placed or left out as one"
-    assert value(page, "observations.targets[0].left[4].hz") == ""
-    assert value(page, "observations.targets[0].left[0].hz") == sent(yard)[0]
-    assert re.fullmatch(r"\d+\.\d{5}", sent(yard)[0]), "as the instrument shows it: ddd.mmsss"
-
-
-def test_a_sheet_in_gon_says_what_the_station_sends_and_keeps_what_it_had(opens: Opens, yard: Yard) -> None:
-    page = opens(who="Ines Calder", core=True)
-    visit(page, "/bench/new/TS-03/two-face")
-    page.get_by_role("radio", name="gon").click()
-    page.get_by_role("button", name="Start reading").click()
-    page.get_by_label("Field sheet").wait_for()
-    first = page.locator("#row-observations-targets-0-left-0-hz")
-    first.fill("16.6850")
-    connect(page, yard)
-    yard.press(2)
-    expect(page.locator("[data-message=other-unit]")).to_contain_text(
-        "sends degrees, minutes and seconds, this sheet is read in gon"
-    )
-    # A device the sheet does not ask is stated once and passed over.
-    yard.press(1)
-    expect(page.locator("[data-message=not-asked-for]")).to_contain_text("level-1 sends staff readings")
-    assert first.input_value() == "16.6850"
-    assert page.locator("[data-count]").get_attribute("data-count") == "0"
-
-
-def test_an_electronic_level_is_live_and_taken_when_one_wants_it(opens: Opens, yard: Yard) -> None:
-    page = opens(PHONE, who="Ines Calder", touch=True, core=True)
-    visit(page, "/bench/new/TS-03/dual-axis-level")
-    page.get_by_role("button", name="Start reading").click()
-    page.get_by_label("Field sheet").wait_for()
-    connect(page, yard)
-    take = page.get_by_role("button", name="Take this reading")
-    take.wait_for()
-    assert value(page, "observations.readings[0].along_arcsec") == "", "nothing is filled by itself"
-    take.click()
-    arrived(page, 2)
-    along, across = (float(value(page, f"observations.readings[0].{axis}_arcsec")) for axis in ("along", "across"))
-    level = yard_of(SEED)[2]
-    assert along == pytest.approx(level.along_arcsec, abs=8.0)  # type: ignore[attr-defined]
-    assert across == pytest.approx(level.across_arcsec, abs=8.0)  # type: ignore[attr-defined]
-    assert value(page, "observations.readings[1].along_arcsec") == ""
-
-
 FOLLOWED = """(() => {
   const at = document.querySelector('[data-at-hand]');
   const read = at.innerText.match(/axis ([0-9.]+)(″|′)/);
@@ -245,56 +183,3 @@ def test_the_screws_are_guided_by_what_the_level_sends(opens: Opens, yard: Yard)
     assert crew.within_tolerance()
     page.get_by_role("button", name=re.compile("^Next")).first.click()
     page.wait_for_selector("[data-step=plate][data-state=done]")
-
-
-def test_an_address_where_nobody_answers_is_said_and_left(opens: Opens) -> None:
-    page = opens()
-    begin(page, "LV-02")
-    page.locator("[data-link]").click()
-    page.get_by_role("button", name="Connect to the bridge").click()
-    expect(page.get_by_role("dialog")).to_contain_text("Nothing answers at this address")
-    page.get_by_role("button", name="Disconnect").click()
-    expect(page.locator("[data-link=off]")).to_be_visible()
-
-
-SERIAL = """
-const sent = [];
-let deliver = (piece) => sent.push(piece);
-let take = () => undefined;
-window.portSends = (text) => deliver(new TextEncoder().encode(text));
-window.portGoes = () => take();
-const port = {
-  open: async ({ baudRate }) => { window.baud = baudRate; },
-  close: async () => undefined,
-  readable: new ReadableStream({ start(stream) {
-    deliver = (piece) => stream.enqueue(piece);
-    take = () => stream.error(new DOMException("gone", "NetworkError"));
-  } }),
-};
-Object.defineProperty(navigator, "serial", { value: { requestPort: async () => port } });
-"""
-
-
-def test_a_serial_port_fills_the_sheet_and_is_taken_away(opens: Opens) -> None:
-    page = opens(core=True)
-    page.add_init_script(SERIAL)
-    page.reload()
-    begin(page, "LV-02")
-    page.locator("[data-link]").click()
-    page.get_by_label("Bits per second", exact=False).select_option("19200")
-    page.get_by_role("button", name="Choose a serial port").click()
-    page.keyboard.press("Escape")
-    level = next(device for device in yard_of(SEED) if isinstance(device, LevelStandIn))
-    shots = level.shots()
-    for _ in range(2):
-        text = written_line(level.line("2027-03-02T06:40:12+00:00", *next(shots)[0]))
-        # A serial port gives what has come: a line in two pieces, wherever it is cut.
-        for piece in (text[:40], text[40:]):
-            page.evaluate("(piece) => window.portSends(piece)", piece)
-    arrived(page, 2)
-    kept = value(page, "observations.setups[0].a.readings[0]")
-    assert re.fullmatch(r"\d\.\d{5}", kept)
-    assert page.evaluate("window.baud") == 19200
-    page.evaluate("window.portGoes()")
-    expect(page.locator("[data-message=port-gone]")).to_contain_text("The serial port is gone")
-    assert value(page, "observations.setups[0].a.readings[0]") == kept

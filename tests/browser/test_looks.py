@@ -15,7 +15,7 @@ from playwright.sync_api import Page
 from naveta_sim import simulate
 from tests.oracle import sights
 
-from .conftest import CORE_MS, DESK, PHONE, Opens, begin, sheet
+from .conftest import CORE_MS, DESK, PHONE, Opens, begin, sheet, visit
 from .looks import seen
 from .set_up_crew import begin as begin_set_up
 
@@ -307,9 +307,15 @@ STANDS = ("whole-set-up", "slope-and-wind", "four-screws", "slide-and-level")
 SHOWN = "[data-bubble], [data-target], [data-hair], [data-job], [data-shown], [data-mark]"
 
 
+DIALOG = "[role=dialog][data-state=open]"
+
+
 def look_at(page: Page, view: View) -> None:
     name, there, then = view
-    page.goto(there) if isinstance(there, str) else there(page)
+    if page.locator(DIALOG).count() and isinstance(there, str):
+        page.keyboard.press("Escape")
+        page.locator(DIALOG).wait_for(state="detached")
+    visit(page, there) if isinstance(there, str) else there(page)
     page.locator(then).first.wait_for(state="attached") if isinstance(then, str) else then(page)
     seen(page, name)
 
@@ -330,7 +336,7 @@ def test_every_view_of_practice(opens: Opens, size: tuple[int, int]) -> None:
     seen(page, "sign-in")
     page.get_by_role("button", name=re.compile("Tam Brandreth")).click()
     page.wait_for_selector("[data-instrument]")
-    page.goto("/practice")
+    visit(page, "/practice")
     page.locator("[data-lesson]").first.wait_for(timeout=CORE_MS)
     seen(page, "practice")
     for path, there in (("people", "[data-person=jory]"), ("progress?person=jory", "[data-run]")):
@@ -339,10 +345,7 @@ def test_every_view_of_practice(opens: Opens, size: tuple[int, int]) -> None:
     run = next(each["recent"][0]["id"] for each in lessons if each["lesson"] == "whole-set-up")
     paths = [f"runs/{run}", *(f"instruments/{each}?n=3" for each in INSTRUMENTS), "faults/finding-the-fault?n=3"]
     for path in [*paths, *(f"{each}?n=3" for each in STANDS)]:
-        page.evaluate(
-            "(path) => { history.pushState(null, '', path); dispatchEvent(new PopStateEvent('popstate')); }",
-            f"/practice/{path}",
-        )
+        visit(page, f"/practice/{path}")
         page.locator("[data-replay]" if path.startswith("runs") else SHOWN).first.wait_for(
             state="attached", timeout=CORE_MS
         )

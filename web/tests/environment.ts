@@ -16,7 +16,6 @@ const OWN = [
   "URLSearchParams",
   "TextDecoder",
   "TextEncoder",
-  "WebSocket",
   "performance",
 ] as const;
 
