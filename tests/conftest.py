@@ -5,6 +5,7 @@ from __future__ import annotations
 import http.cookiejar
 import itertools
 import json
+import sys
 import urllib.error
 import urllib.request
 from collections.abc import Callable, Iterator
@@ -13,6 +14,42 @@ from typing import Any
 import pytest
 
 from tests.served import asked, warm_parent
+
+THIS_MACHINE = ("127.0.0.1", "::1", "localhost", "0.0.0.0", "::")
+
+
+def _no_network(event: str, arguments: tuple[Any, ...]) -> None:
+    """Refuse a connection to another machine: a test that needs one fails at once, wherever it is run."""
+    if event != "socket.connect" or not isinstance(arguments[1], tuple):
+        return
+    host = arguments[1][0]
+    if host not in THIS_MACHINE:
+        raise RuntimeError(f"A test asked for {host}: tests use no network. Serve what it needs on 127.0.0.1.")
+
+
+sys.addaudithook(_no_network)
+
+BUDGET_S = {"core": 0.05, "bridge": 0.05, "server": 0.3, "browser": 6.0}
+"""What a test may cost, by the folder it is in: setup, call and teardown (CONTRIBUTING.md)."""
+SHOWN = 10
+
+
+def pytest_terminal_summary(terminalreporter: Any) -> None:
+    """Print the ten slowest tests against their budget, and how many are over it."""
+    took: dict[str, float] = {}
+    for reports in terminalreporter.stats.values():
+        for report in reports:
+            if hasattr(report, "duration"):
+                took[report.nodeid] = took.get(report.nodeid, 0.0) + report.duration
+    over = {name: seconds / budget for name, seconds in took.items() if (budget := BUDGET_S.get(name.split("/")[1]))}
+    slowest = sorted(over, key=lambda name: -over[name])[:SHOWN]
+    if not over:
+        return
+    terminalreporter.section("slowest against their budget")
+    for name in slowest:
+        terminalreporter.write_line(f"{took[name]:7.2f} s {over[name]:6.1f} times its budget  {name}")
+    many = sum(times > 1 for times in over.values())
+    terminalreporter.write_line(f"{many} of {len(over)} tests cost more than their budget.")
 
 
 @pytest.fixture(scope="session")

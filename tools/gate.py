@@ -33,15 +33,15 @@ PYTHON_LANE: list[Stage] = [
         "{v}/ruff check . && {v}/ruff format --check -q . && {v}/mypy && {v}/lint-imports > {tmp}/imports.log",
     ),
     ("core alone", "make -s test-core-alone"),
-    ("core", "{v}/pytest {mark} -n 1 --durations 10 tests/core tests/bridge tests/test_codes.py"),
-    ("server", "{v}/pytest {mark} -n 1 --durations 10 tests/server"),
+    ("core", "{v}/pytest {mark} -n 1 tests/core tests/bridge tests/test_codes.py tests/test_gate.py"),
+    ("server", "{v}/pytest {mark} -n 1 tests/server"),
 ]
 WEB_LANE: list[Stage] = [
     ("web lint and types", "cd web && npm run --silent lint && npm run --silent types"),
     ("units and pages", "cd web && npm run --silent test"),
 ]
 # Not in parallel: a browser uses both processors.
-LAST: list[Stage] = [("browser", "{v}/pytest {mark} -n 2 --dist worksteal --durations 10 tests/browser")]
+LAST: list[Stage] = [("browser", "{v}/pytest {mark} -n 2 --dist worksteal tests/browser")]
 SLOW: list[Stage] = [
     ("browser, pages 2.5 times slower", "NAVETA_SLOWER=2.5 {v}/pytest -n 2 --dist worksteal tests/browser")
 ]

@@ -67,6 +67,7 @@ export default defineConfig(({ mode }) => ({
   test: {
     globals: true,
     css: false,
+    reporters: ["default", "./tests/slowest.ts"],
     projects: [
       // What asks nothing of a page runs in Node alone; files that need a document say so by their name.
       {

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 import random
 import re
 from datetime import timedelta
@@ -15,6 +14,7 @@ from naveta_core.checks import KINDS
 from naveta_core.dispatch import answer
 from naveta_core.documents.fingerprint import fingerprint
 from naveta_sim import simulate
+from tests.amount import EVERYTHING
 from tests.written_demo import NOW, ROOT
 
 from .conftest import CORE_MS, Opens, begin, finding, sheet, switch_user
@@ -22,7 +22,6 @@ from .questions import advice, orientations, set_ups
 from .test_signal import on_device, records_of
 
 AT = NOW.isoformat()
-EVERYTHING = bool(os.environ.get("NAVETA_ALL"))
 ASK = """async ({ worker, base, texts }) => {
   const one = new Worker(worker, { type: "module" });
   const answered = (want) => new Promise((done, fail) => {

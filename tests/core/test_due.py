@@ -16,6 +16,7 @@ from naveta_core.history.due_list import due
 from naveta_core.history.events import BEARING_EVENTS
 from naveta_core.history.rules import DueRule, RuleBook, default_rules, rules_in_force
 from naveta_core.readiness.choose import propose
+from tests.amount import tries
 
 TODAY = date(2027, 3, 2)
 Data = dict[str, Any]
@@ -311,10 +312,10 @@ def random_history(dice: random.Random) -> tuple[str, list[Data], list[Data]]:
     return kind, records, events
 
 
-def test_standing_due_list_and_the_check_before_the_work_agree_on_two_thousand_histories() -> None:
+def test_standing_due_list_and_the_check_before_the_work_agree_on_random_histories() -> None:
     dice = random.Random(17)
     seen = set()
-    for _ in range(2000):
+    for _ in range(tries(2000, 500)):
         kind, records, events = random_history(dice)
         answer = asked(kind, records, events)
         states = {check["check"]: check for check in answer["standing"]["checks"]}
@@ -348,7 +349,7 @@ def before_work(kind: str, due_now: list[Data]) -> dict[str, str]:
 def test_one_more_pass_never_makes_more_due() -> None:
     """Where it is made at the temperature of the others: a colder day is news of its own."""
     dice = random.Random(18)
-    for _ in range(400):
+    for _ in range(tries(400, 150)):
         kind, records, events = random_history(dice)
         before = asked(kind, records, events)
         check = dice.choice(before["due"])["check"]
@@ -361,7 +362,7 @@ def test_one_more_pass_never_makes_more_due() -> None:
 
 def test_the_order_in_which_entries_are_listed_changes_nothing() -> None:
     dice = random.Random(19)
-    for _ in range(300):
+    for _ in range(tries(300, 100)):
         kind, records, events = random_history(dice)
         shuffled = (dice.sample(records, len(records)), dice.sample(events, len(events)))
         assert asked(kind, *shuffled) == asked(kind, records, events)
@@ -370,7 +371,7 @@ def test_the_order_in_which_entries_are_listed_changes_nothing() -> None:
 def test_every_reason_is_true() -> None:
     """Each reason is looked up again in the history it was given for."""
     dice = random.Random(20)
-    for _ in range(500):
+    for _ in range(tries(500, 200)):
         kind, records, events = random_history(dice)
         for found in asked(kind, records, events)["due"]:
             own = [record for record in records if record["check"] == found["check"]]

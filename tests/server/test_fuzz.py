@@ -4,7 +4,6 @@ answer has the shape the contract promises."""
 from __future__ import annotations
 
 import json
-import os
 import random
 import uuid
 from collections.abc import Iterator
@@ -23,6 +22,7 @@ from config.contract import contract
 from config.wsgi import application
 from naveta_core.checks import KINDS
 from people.models import Person
+from tests.amount import tries
 
 from ..core.attack.fuzz import mutated
 from .conftest import Api
@@ -53,7 +53,7 @@ def carried(firm) -> Iterator[dict[str, dict[str, str]]]:
 
 @schema.exclude(operation_id=["sign_out", "sign_in", "health"]).parametrize()
 @settings(
-    max_examples=15 if os.environ.get("NAVETA_ALL") else 2,
+    max_examples=tries(15, 2),
     deadline=None,
     derandomize=True,
     suppress_health_check=list(HealthCheck),
@@ -74,7 +74,7 @@ def test_filled_documents_changed_anyhow_are_answered_in_words(tam: Api, things:
     """Filled documents of every kind with one to three places changed, at every path that takes one: no fault of ours."""
     rng = random.Random(f"filled {kind}")
     base = simulated(kind, **({"collimation_arcsec": 4.0} if kind == "two-peg" else {}))
-    for _ in range(12 if os.environ.get("NAVETA_ALL") else 3):
+    for _ in range(tries(12, 3)):
         document = mutated(rng, base)
         for path in ("preview", "documents/repeat", "documents/from-file", "documents/as-left", "checks/adjusting"):
             more = {"result": {}} if path.endswith("as-left") else {}

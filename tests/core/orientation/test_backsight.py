@@ -98,6 +98,32 @@ def test_a_slope_distance_is_reduced_by_the_heights_and_may_not_be_shorter_than_
     assert refused.value.faults[0].wanted == "a slope distance above 3.000 m, by which the two points differ in height"
 
 
+@pytest.mark.parametrize(
+    ("height", "said"), [("9.990", []), ("9.975", ["height-outlier"]), ("10.030", ["height-outlier"])]
+)
+def test_how_far_a_height_may_be_off_grows_with_the_sight(height: str, said: list[str]) -> None:
+    """5″ over 200 m are 4.85 mm; with 1 mm for both ends σ is 4.95 mm, 3.707 of which (t at 99.5 %, six degrees) 18.3 mm.
+
+    A level sight of 200 m ends 2.7 mm too high by curvature and refraction.
+    """
+    document: dict[str, Any] = {
+        "kind": "backsight",
+        "units": {"angle": "deg"},
+        "instrument": {"kind": "total-station", "angle_accuracy_arcsec": 5},
+        "observations": {
+            "control": [{"name": "B", "e": "0", "n": "200", "h": height}],
+            "station": {"name": "A", "e": "0", "n": "0", "h": "10"},
+            "shots": [
+                {"point": "B", "hz": "0", "v": "90", "slope_distance": "200.0000", "target_height": "1.5"},
+            ],
+            "instrument_height": "1.5",
+        },
+    }
+    found = result(document)
+    assert found["result"]["points"][0]["height_mm"] == pytest.approx(2.7 + 1000 * (10 - float(height)), abs=0.1)
+    assert [code for code in codes(found) if code == "height-outlier"] == said
+
+
 def test_nobody_sights_the_point_they_stand_over() -> None:
     world = creek()
     document = world.back("PC-01", "PC-02")

@@ -13,6 +13,7 @@ import pytest
 from naveta_core.geometry import polar
 from naveta_core.setup.equipment import Equipment, Tribrach
 from naveta_core.setup.mechanism import State, move_leg, see, turn_screw
+from tests.amount import tries
 from tests.core.plain import advise
 
 from .world import PLUMB, bubble_of, follow_leg, random_state, tilt_of, tripod_data, with_vial
@@ -69,7 +70,7 @@ def test_from_a_bubble_at_the_wall_three_rounds_bring_it_into_the_ring(may: str)
     rng = random.Random(13)
     equipment = with_vial()
     tried = arrived = 0
-    while tried < 120:
+    while tried < tries(120, 40):
         state = random_state(rng, equipment, tilt_deg=rng.uniform(1.0, 4.0))
         if not see(equipment, state).at_wall:
             continue

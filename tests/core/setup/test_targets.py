@@ -11,6 +11,7 @@ import pytest
 
 from naveta_core.errors import Refused
 from naveta_sim import simulate
+from tests.amount import tries
 from tests.core.plain import advise
 
 from ..checks.simulated import part, reduced
@@ -38,7 +39,7 @@ def test_the_plan_promises_what_the_measurement_shows() -> None:
     """± of c and t of the plan against the scatter of 400 simulated full tests with the noise that was assumed."""
     promised = plan(LEVEL, STEEP)["result"]
     rng, c, t = random.Random(5), [], []
-    for _ in range(400):
+    for _ in range(tries(400, 200)):
         result = reduced(simulate("two-face", rng, {"targets": ((90.0, 100.0), (66.0, 100.0)), "accuracy": 3.0}))[
             "result"
         ]
