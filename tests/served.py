@@ -1,7 +1,8 @@
 """Demo servers for tests, forked from one process that has imported the server already.
 
-`python -m tests.served` imports the server, calculates the demo's fleet once and prints its address. It takes JSON: `POST /start` answers with the address and the folder of a new server, `POST /stop` ends one, and
-any other path calls a function of tests/oracle.py. A database is copied before it is served; the kernel chooses the port,
+`python -m tests.served` imports the server, calculates the demo's fleet once and prints its address. It takes JSON:
+`POST /start` answers with the address and the folder of a new server and how slow the machine is (tests/patience.py),
+`POST /stop` ends one, and any other path calls a function of tests/oracle.py. A database is copied before it is served; the kernel chooses the port,
 and the child inherits the open socket.
 """
 
@@ -24,6 +25,7 @@ from pathlib import Path
 from typing import Any
 
 from tests import oracle
+from tests.patience import slower
 from tests.written_demo import NOW, ROOT, written_demo
 
 STARTS_WITHIN_S = 20
@@ -115,7 +117,7 @@ class Parent:
         port = listening.getsockname()[1]
         listening.close()
         self.children[pid] = data
-        return {"pid": pid, "address": f"http://127.0.0.1:{port}", "data": str(data)}
+        return {"pid": pid, "address": f"http://127.0.0.1:{port}", "data": str(data), "slower": slower()}
 
     def stop(self, pid: int) -> dict[str, Any]:
         data = self.children.pop(pid)

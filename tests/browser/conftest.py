@@ -13,15 +13,16 @@ from playwright.sync_api import Browser, BrowserContext, Locator, Page, Playwrig
 
 from demo.scenario import PEOPLE
 from tests.conftest import Device, Fresh  # noqa: F401
+from tests.patience import slower
 from tests.served import serving  # noqa: F401
 from tests.written_demo import NOW
 
 DESK, TABLET, PHONE = (1280, 800), (820, 1180), (390, 844)
 SLOWER = float(os.environ.get("NAVETA_SLOWER", "1"))
 """Slow-down of the pages (`make test-all`): steps that depend on a quick device fail then."""
-PATIENCE_MS = int(10_000 * SLOWER)
-"""Longest wait for a state of the page; a longer one is a fault."""
-CORE_MS = int(40_000 * SLOWER)
+PATIENCE_MS = int(10_000 * SLOWER * slower())
+"""Longest wait for a state of the page, ten seconds of a usual computer; a longer one is a fault."""
+CORE_MS = 4 * PATIENCE_MS
 """Longest wait for the start of Python in the browser."""
 expect.set_options(timeout=PATIENCE_MS)
 FLAGS = [

@@ -10,6 +10,7 @@ import { setScreen } from "./screen";
 import { Device, type Served, onDevice, start, stop } from "./server";
 
 export const NOW = new Date("2027-03-02T06:40:00Z");
+/** Ten seconds of a usual computer. */
 const PATIENCE_MS = 10_000;
 const user = userEvent.setup({ delay: 0, pointerEventsCheck: 0 });
 
@@ -25,9 +26,9 @@ const holds = (text: string, words: Words): boolean =>
 const is = (text: string, words: Words, exact: boolean): boolean =>
   exact && typeof words === "string" ? squeezed(text) === squeezed(words) : holds(text, words);
 
-/** Repeats a check until it passes; throws its last error after ten seconds. */
+/** Repeats a check until it passes; throws its last error after ten seconds, more on a slow machine. */
 export async function until<T>(look: () => T | Promise<T>): Promise<T> {
-  const end = performance.now() + PATIENCE_MS;
+  const end = performance.now() + PATIENCE_MS * (served?.slower ?? 1);
   for (;;) {
     try {
       const found = await look();

@@ -1,7 +1,8 @@
 // A test's demo server, and devices with cookies of their own that send requests to it.
 import { inject } from "vitest";
 
-export type Served = { pid: number; address: string; data: string };
+/** `slower`: how many times as long as a usual computer this machine takes (tests/patience.py). */
+export type Served = { pid: number; address: string; data: string; slower: number };
 
 /** Sends a request to the parent process: a server, or data of the simulators (tests/oracle.py). */
 export async function asked<T = any>(what: string, body: unknown = {}): Promise<T> {
