@@ -25,7 +25,7 @@ def one_round(*, hard: bool) -> tuple[int, list[str], float]:
     begun = time.monotonic()
     try:
         said = subprocess.run(
-            [ROOT / ".venv/bin/pytest", "-m", "not long", "-n", "3", "--dist", "worksteal", "tests/browser"],
+            [ROOT / ".venv/bin/pytest", "-m", "not long", "-n", "2", "--dist", "worksteal", "tests/browser"],
             cwd=ROOT, env=environment, capture_output=True, text=True, check=False,
         ).stdout  # fmt: skip
     finally:
