@@ -61,7 +61,7 @@ KIND = Kind(
     bring=("A clean prism on a bipod, about 100 m away over grass", "A helper to turn the prism towards you"),
     before_you_start=(
         "Do the electronic level check first, then the two-face check: their errors enter here.",
-        "A cool or cloudy hour: shimmer spoils it. Never prism towards the sun.",
+        "A cool or cloudy hour: shimmer spoils it. Never sight towards the sun.",
     ),
     who_adjusts=("manager", "crew"),
     when_bad=(
