@@ -111,6 +111,14 @@ def opens(server_url: str, browser: Browser) -> Iterator[Opens]:
     assert not faults, faults
 
 
+COVERED = """() => {
+  const here = document.activeElement.getBoundingClientRect();
+  const top = document.elementFromPoint(here.left + here.width / 2, here.top + here.height / 2);
+  return [window.scrollY, document.activeElement === top, here.top >= 0 && here.bottom <= window.innerHeight];
+}"""
+"""How far the page is scrolled, whether the cell at hand lies on top, and whether it is in view."""
+
+
 def until(page: Page, question: str, wanted: Any = True, patience_ms: int = PATIENCE_MS) -> None:
     """Evaluate a question in the page, frame after frame, until its answer (awaited if it is a promise) is the wanted one."""
     ask = question if question.startswith(("() =>", "async")) else f"() => ({question})"

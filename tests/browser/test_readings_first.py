@@ -11,14 +11,9 @@ from playwright.sync_api import Page, expect
 
 from naveta_sim import simulate
 
-from .conftest import PHONE, TABLET, Fresh, Opens, condition, field
+from .conftest import COVERED, PHONE, TABLET, Fresh, Opens, condition, field
 from .set_up_crew import begin
 
-COVERED = """() => {
-  const here = document.activeElement.getBoundingClientRect();
-  const top = document.elementFromPoint(here.left + here.width / 2, here.top + here.height / 2);
-  return [window.scrollY, document.activeElement === top, here.top >= 0 && here.bottom <= window.innerHeight];
-}"""
 CLIPPED = """() => [...document.querySelectorAll("[aria-label='Field sheet'] input.cell")]
   .filter((each) => each.value && each.scrollWidth > each.clientWidth).map((each) => `${each.id}: ${each.value}`)"""
 

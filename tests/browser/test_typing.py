@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from playwright.sync_api import Locator, Page, expect
 
-from .conftest import PHONE, Opens, begin
+from .conftest import COVERED, PHONE, Opens, begin, until
 
 TAG = "LV-03"
 
@@ -32,6 +32,7 @@ def test_a_telephone_has_a_bar_of_its_own(opens: Opens) -> None:
     bar = page.get_by_role("toolbar", name="Keys for readings")
     expect(bar).to_be_visible()
     expect(page.get_by_role("navigation", name="Places")).to_have_count(0)  # out of the way of the keypad
+    until(page, f"{COVERED.strip()}", [0, True, True])
     page.keyboard.type("1.885")
     bar.get_by_role("button", name="Other sign").tap()
     expect(cell(page, "0-a-reading")).to_have_value("-1.885")
@@ -41,5 +42,6 @@ def test_a_telephone_has_a_bar_of_its_own(opens: Opens) -> None:
     expect(cell(page, "0-a-reading-1")).to_have_value("1.885")
     bar.get_by_role("button", name="Next").tap()
     expect(cell(page, "0-b-reading")).to_be_focused()
+    assert page.evaluate(COVERED)[1:] == [True, True], "neither beneath the bar nor out of view"
     for button in bar.get_by_role("button").all():
         assert button.bounding_box()["height"] >= 56  # type: ignore[index]
