@@ -176,9 +176,8 @@ def stored_how(page: Page) -> None:
 
 
 def palette(page: Page) -> None:
-    """Open the palette; its key works after the first screen is complete."""
-    while not page.get_by_role("option").count():
-        page.keyboard.press("Escape")
+    """Open the palette; its key works after the first screen is complete, and opens what is open no second time."""
+    while not page.get_by_role("dialog", name="Find anything").get_by_role("option").count():
         page.keyboard.press("Control+k")
         page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
 

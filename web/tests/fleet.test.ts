@@ -47,6 +47,18 @@ it("the palette finds by what one would type", async () => {
   await at(/\/settings\/limits/);
 });
 
+// The key that opens it moves nothing in it: pressed twice, it once led to the last place of the list.
+it("the palettes key pressed twice leaves the first offer chosen", async () => {
+  await open("/");
+  await press("Control+k");
+  const places = page.role("dialog", "Find anything").role("option");
+  await places.first().has("data-selected", "true");
+  await press("Control+k");
+  await places.first().has("data-selected", "true");
+  await press("Enter");
+  await at("/today");
+});
+
 // The kinds of check come after the text was typed: the first offer is chosen then, and Enter takes it.
 it("what arrives while one types is chosen by enter", async () => {
   await open("/");

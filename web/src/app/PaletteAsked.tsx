@@ -57,7 +57,14 @@ export default function Asked({
     else if (offer.to) void navigate(offer.to);
   };
   return (
-    <Command shouldFilter={false} label="Find anything" loop value={chosen} onValueChange={setMoved}>
+    <Command
+      shouldFilter={false}
+      vimBindings={false}
+      label="Find anything"
+      loop
+      value={chosen}
+      onValueChange={setMoved}
+    >
       <div className="flex items-center gap-2 pr-3">
         <Command.Input
           autoFocus
