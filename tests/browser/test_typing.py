@@ -32,7 +32,7 @@ def test_a_telephone_has_a_bar_of_its_own(opens: Opens) -> None:
     bar = page.get_by_role("toolbar", name="Keys for readings")
     expect(bar).to_be_visible()
     expect(page.get_by_role("navigation", name="Places")).to_have_count(0)  # out of the way of the keypad
-    until(page, f"{COVERED.strip()}", [0, True, True])
+    until(page, COVERED, [0, True, True])
     page.keyboard.type("1.885")
     bar.get_by_role("button", name="Other sign").tap()
     expect(cell(page, "0-a-reading")).to_have_value("-1.885")

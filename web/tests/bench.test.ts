@@ -1,7 +1,7 @@
 // Every check of rows walked as its user walks it: choose, begin, type, save as found, adjust or fix, as left.
 import { at, open, page, press, recordHere, reload, signal, there, title, type, until, visit } from "./page";
 import { instrumentContext } from "../src/engine/instrumentContext";
-import { condition, field, fill, finding, fresh, saved, simulate } from "./sheet";
+import { condition, field, fill, finding, fresh, saved, simulate, startReading } from "./sheet";
 
 const FOUR = [0, 90, 180, 270];
 type Bad = [model: string, found: object, left: object, grade: string];
@@ -31,9 +31,8 @@ async function begin(tag: string, kind: string) {
   if (kind === "two-face") {
     await page.role("radio", "Full").click();
   }
-  await page.button("Start reading").click();
+  await startReading();
   await at(/\/bench\/[0-9a-f-]{36}/);
-  await page.label("Field sheet").there();
   if (kind === "dual-axis-level") {
     await condition("minutes_on", "1");
     await page.css("[data-message=not-warm]").says("wait 2 minutes more");

@@ -1,8 +1,8 @@
 // Readings that arrive: what is placed where, what is passed over and why. The cut link is in tests/browser/test_devices.py.
 import { disconnect } from "../src/device/link";
-import { open, page, press, until, visit } from "./page";
+import { open, page, press, visit } from "./page";
 import { asked } from "./server";
-import { begin, field } from "./sheet";
+import { begin, field, startReading } from "./sheet";
 import { SEED, Yard, arrived, connect } from "./yard";
 
 let yard: Yard;
@@ -12,21 +12,21 @@ beforeEach(async () => {
 afterEach(() => {
   disconnect();
   yard.stop();
+  Reflect.deleteProperty(navigator, "serial");
 });
 
 const FACES = "observations.targets[0].left";
 const arriving = page.label("Readings that arrive");
 
-async function begun(kind: string, method?: string): Promise<void> {
-  await open("/angles", { who: "Ines Calder" });
+async function begun(kind: string, { method, wide }: { method?: string; wide?: number } = {}): Promise<void> {
+  await open("/angles", { who: "Ines Calder", wide });
   visit(`/bench/new/TS-03/${kind}`);
   if (method) await page.role("radio", method).click();
-  await page.button("Start reading").click();
-  await page.label("Field sheet").there();
+  await startReading();
 }
 
 it("both faces are filled by a total station and a wrong face is said", async () => {
-  await begun("two-face", "Full");
+  await begun("two-face", { method: "Full" });
   await connect(yard);
   await yard.shoot(2, 10);
   await arrived(20);
@@ -45,7 +45,7 @@ it("both faces are filled by a total station and a wrong face is said", async ()
 });
 
 it("a sheet in gon says what the station sends and keeps what it had", async () => {
-  await begun("two-face", "gon");
+  await begun("two-face", { method: "gon" });
   const first = field(`${FACES}[0].hz`);
   await first.fill("16.6850");
   await connect(yard);
@@ -59,7 +59,7 @@ it("a sheet in gon says what the station sends and keeps what it had", async () 
 });
 
 it("an electronic level is live and taken when one wants it", async () => {
-  await begun("dual-axis-level");
+  await begun("dual-axis-level", { wide: 390 });
   await connect(yard);
   const cells = ["along", "across"].map((axis) => field(`observations.readings[0].${axis}_arcsec`));
   await page.button("Take this reading").there();
@@ -76,7 +76,8 @@ it("an address where nobody answers is said and left", async () => {
   await open();
   await begin("LV-02");
   await page.css("[data-link]").click();
-  await page.label("Bridge").fill("ws://127.0.0.1:9");
+  await page.label("Bridge").reads("ws://127.0.0.1:4190");
+  await page.label("Bridge").fill("ws://127.0.0.1:9"); // on 4190 a real one may listen
   await page.button("Connect to the bridge").click();
   await page.role("dialog").says("Nothing answers at this address");
   await page.button("Disconnect").click();
@@ -118,5 +119,4 @@ it("a serial port fills the sheet and is taken away", async () => {
   take();
   await page.css("[data-message=port-gone]").says("The serial port is gone");
   expect(first.value).toBe(kept);
-  await until(() => Reflect.deleteProperty(navigator, "serial"));
 });

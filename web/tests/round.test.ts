@@ -1,14 +1,13 @@
 // The line of sight walked: targets planned, faces put right, values stored and proved, rounds of directions; and the pre-work check.
 import { at, goTo, open, page, recordHere, there, title, visit } from "./page";
-import { condition, field, fill, finding, fresh, saved, sheet, simulate } from "./sheet";
+import { condition, field, fill, finding, fresh, saved, sheet, simulate, startReading } from "./sheet";
 
 const ENTRY = /\/bench\/[0-9a-f-]{36}/;
 const ROUND = /\/bench\/readiness\/[0-9a-f-]{36}/;
 
 async function start(onFor = "12") {
-  await page.button("Start reading").click();
+  await startReading();
   await at(ENTRY);
-  await page.label("Field sheet").there();
   if (page.css("[data-circumstance=minutes_on]").count) {
     await condition("minutes_on", onFor);
   }

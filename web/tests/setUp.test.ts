@@ -17,7 +17,7 @@ import {
   withoutCore,
   downloaded,
 } from "./page";
-import { fill, fresh, saved, simulate, signIn, switchUser, fillQuick } from "./sheet";
+import { fill, fresh, saved, simulate, signIn, switchUser, fillQuick, startReading } from "./sheet";
 
 /** To the first step of a set-up over PC-14, led by this method. */
 async function begin(method: string, tag = "TS-03", levelled = "Electronic level"): Promise<void> {
@@ -298,8 +298,7 @@ it("what is ticked off and how it was done is on record", async () => {
   await open();
   const tag = await fresh("Tessaly");
   visit(`/bench/new/${tag}/tracker`);
-  await page.button("Start reading").click();
-  await page.label("Field sheet").there();
+  await startReading();
   await page.css("[data-details]").click();
   const dialog = page.role("dialog", "Checked off");
   for (const code of ["cross-sharp", "target-sharp", "face-known"]) {

@@ -35,6 +35,12 @@ export async function fresh(model: string): Promise<string> {
 export const simulate = (kind: string, seed: number | string, truth: Record<string, unknown> = {}): Promise<any> =>
   asked("simulate", { kind, seed, truth });
 
+/** From a check's first page to its sheet. */
+export async function startReading(): Promise<void> {
+  await page.button("Start reading").click();
+  await page.label("Field sheet").there();
+}
+
 /** To the first reading of a two-peg test, both looks given. */
 export async function begin(tag: string): Promise<void> {
   visit(`/bench/new/${tag}/two-peg`);

@@ -157,7 +157,7 @@ function FilterBar({
     <div className="flex flex-wrap items-center gap-2 no-print" role="search">
       {views}
       <input
-        className="field !w-[280px]"
+        className="field !w-auto min-w-[280px] flex-1"
         type="search"
         aria-label="Words"
         placeholder="Tag, model, finding, note, place, who"

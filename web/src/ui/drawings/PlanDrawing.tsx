@@ -148,6 +148,10 @@ function DrawnPoint({ p, item, away }: { p: At; item: PlanPoint; away: At | null
           fontSize="19"
           fontWeight={item.used ? 700 : 400}
           fill="var(--color-ink)"
+          // Clear of the ray to a point beyond it.
+          stroke="var(--color-card)"
+          strokeWidth="6"
+          paintOrder="stroke"
           className="tag"
         >
           {item.name}
