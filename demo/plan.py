@@ -1,4 +1,4 @@
-"""A year of custody beside the daily one: two services, a loan, a cold night; and the three jobs that are planned."""
+"""A year of custody beside the daily one: two services, a loan, a cold night; the jobs that are planned, and two that are done."""
 
 from __future__ import annotations
 
@@ -38,6 +38,9 @@ JOBS: tuple[tuple[Any, ...], ...] = (
     ),
     ("Flood wall line", "Thrift", 9, 12, True, "Pellow Creek, flood wall", None, "levelling", {}),
     ("Footbridge deck", None, 30, 5, True, "Pellow Creek", None, "", {}),
+    # Done already: what an instrument found bad this morning was used for.
+    ("East abutment, blinding", "Bramble", -13, 3, False, "Pellow Creek, east bank", None, "", {"levelling_mm": 3.0, "imbalance_m": 20.0}),
+    ("Flood wall, QB-1 to QB-3", None, -12, 1, False, "Pellow Creek, flood wall", None, "levelling", {}),
 )  # fmt: skip
 
 

@@ -16,7 +16,7 @@ from naveta_core.checks import kinds_for
 from naveta_core.documents.envelope import Earlier, Instrument
 from naveta_core.engine.kind import Kind
 from naveta_core.errors import Fault, Refused, quote
-from naveta_core.history.due_list import due_entry
+from naveta_core.history.due_list import due_entries
 from naveta_core.history.facts import CheckRecord, EventRecord, day_words
 from naveta_core.history.standing import checks_due, standing_of
 from naveta_core.jobs.accuracy import Practice
@@ -135,12 +135,13 @@ def _instrument(rng: random.Random, kind: str, tag: str, needs: JobNeeds) -> Cho
     events = [EventRecord(happened, _ago(since))] if happened else []
     today = NOW.date()
     found = checks_due(stated, records, events, today=today, planned=())
+    stood = standing_of(found, events, today, "watch")
     candidate = Candidate(
         tag=tag,
         model="",
         instrument=stated,
-        standing=standing_of(found, events, today, "watch"),
-        due=[due_entry(each, today) for each in found],
+        standing=stood,
+        due=due_entries(found, stood, today),
         limits={},
         before=[_earlier(main, value, ages[main])],
     )

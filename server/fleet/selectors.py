@@ -13,7 +13,7 @@ from fleet.tags import normalise_tag
 from naveta_core.documents.envelope import DueCheck
 from naveta_core.documents.envelope import Instrument as Stated
 from naveta_core.errors import Refused
-from naveta_core.history.due_list import DueEntry, due_entry, service_due
+from naveta_core.history.due_list import DueEntry, due_entries, service_due
 from naveta_core.history.facts import CheckRecord, EventRecord
 from naveta_core.history.rules import RuleBook
 from naveta_core.history.standing import ORDER, Standing, checks_due, standing
@@ -168,7 +168,7 @@ def due_checks(due: list[DueEntry]) -> list[DueCheck]:
     """What is due, as a document takes it: what never comes due is left out."""
     return [
         DueCheck(
-            check=e.check, due_on=e.due_on, needed=e.needed, text=" ".join(reason.text for reason in e.reasons)[:2000]
+            check=e.check, due_on=e.due_on, needed=e.has_come, text=" ".join(reason.text for reason in e.reasons)[:2000]
         )
         for e in due
         if e.due_on
@@ -201,9 +201,10 @@ def _status(stated: Stated, derived: dict[str, Any], about: About, settings: Day
     found = checks_due(
         stated, done, events, today=today, book=settings.book, model=model, planned=settings.jobs.of(crew)
     )
-    due = [due_entry(each, today) for each in found]
+    stood = standing_from(found, events, today, settings.least_grade)
+    due = due_entries(found, stood, today)
     service = service_due(stated, done, events, today=today, book=settings.book, model=model, since=since)
-    return Status(standing_from(found, events, today, settings.least_grade), [*due, *([service] if service else [])])
+    return Status(stood, [*due, *([service] if service else [])])
 
 
 _statuses: dict[int, tuple[tuple[Any, ...], Status, dict[str, Any] | None]] = {}

@@ -7,7 +7,7 @@ from datetime import date, timedelta
 from typing import Any
 
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 from pydantic import ValidationError as ModelError
 
 from naveta_core.documents.envelope import units_context
@@ -46,6 +46,12 @@ def job_names(crew: str, day: date) -> list[str]:
     """The jobs of a crew that ran on a day."""
     rows = Job.objects.filter(crew__name=crew, starts_on__lte=day, ends_on__gte=day)
     return list(rows.order_by("starts_on", "name").values_list("name", flat=True))
+
+
+def jobs_between(crew: str, first: date, last: date) -> QuerySet[Job]:
+    """The jobs of a crew, and those of all crews, that ran on any of some days."""
+    theirs = Q(crew__isnull=True) | Q(crew__name=crew)
+    return Job.objects.filter(theirs, starts_on__lte=last, ends_on__gte=first).order_by("starts_on", "name")
 
 
 class PlannedJobs:

@@ -30,6 +30,7 @@ from people.asker import asker
 from people.firm import organisation
 from records import integrity, selectors, services
 from records import schemas as out
+from records.impact import impact_review_of
 from records.instrument_context import context_for
 from records.models import Record
 from records.raw_bodies import raw_body
@@ -233,7 +234,7 @@ def get_record(request: HttpRequest, uuid: UUID) -> HttpResponse:
 def impact_review(request: HttpRequest, uuid: UUID) -> Any:
     """What was done with the instrument since it was last good."""
     record = _check(uuid)
-    return selectors.impact_review_of(record)
+    return impact_review_of(record)
 
 
 def _check(uuid: UUID) -> Record:

@@ -16,7 +16,7 @@ from django.db.models.functions import RowNumber
 from fleet.models import Instrument
 from fleet.selectors import AHEAD, event_record_of, stated_of
 from naveta_core.checks import KINDS, kinds_for
-from naveta_core.history.context import CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM
+from naveta_core.history.context import CHANGING_EVENTS, CONTROL_LENGTH, CUTTING_EVENTS, LEARNING_FROM
 from naveta_core.history.due import with_hand_overs
 from naveta_core.history.entries import PastEvent, entry_of
 from naveta_core.history.events import BEARING_EVENTS, HANDED_OVER
@@ -145,7 +145,9 @@ def derived_of(instrument: Instrument) -> Data:
         passes += [passed] if passed else []
         # Beside the last pass the one that answers a fall or an adjusting: the standing begins from it.
         answers = next((check for check in reversed(checks) if proves(check_record(check))), None)
-        deciding += {answer.pk: answer for answer in (answers, passed, checks[-1]) if answer}.values()
+        # What was to be repeated decides nothing: the one before it stands.
+        decided = next((check for check in reversed(checks) if check.grade != "repeat"), None)
+        deciding += {answer.pk: answer for answer in (answers, passed, decided, checks[-1]) if answer}.values()
     bearing = found
     # An event older than every kind's last pass bears on nothing any more.
     applying = {kind.name for kind in kinds_for(stated_of(instrument))}
@@ -214,7 +216,7 @@ def _last_pass(checks: list[Record], rows: QuerySet[Record], events: list[EventR
 
 def _history(checks: list[Record], events: list[Record]) -> list[Data]:
     """The latest checks and controls, the set-up that found a rest position, and the events that cut between them, oldest first, as the core's history takes them."""
-    cutting = [event for event in events if event.kind in CUTTING_EVENTS]
+    cutting = [event for event in events if event.kind in (*CUTTING_EVENTS, *CHANGING_EVENTS)]
     orders = {item.pk: order(event_record(item)) for item in cutting}
     orders |= {check.pk: (happened_at(check), 2 if check.stage == "as-left" else 0) for check in checks}
     rows = sorted([*checks, *cutting], key=lambda item: (*orders[item.pk], item.sequence))

@@ -62,6 +62,13 @@ class CheckIn(Part):
 Amount = Annotated[float, Field(ge=0, le=1e7), InOwnUnit]
 
 
+class ReviewedLineIn(Part):
+    """A piece of affected work somebody has looked at, and what was found."""
+
+    work: Annotated[str, Field(max_length=40)]
+    remark: str = Field(default="", max_length=300)
+
+
 class EventIn(Part):
     """Something that happened to an instrument."""
 
@@ -91,6 +98,8 @@ class EventIn(Part):
     certificate: Annotated[str, Field(max_length=64)] | None = None
     """Of a service: the digest of the certificate that came with it, kept before."""
     steps: list[Annotated[str, Field(max_length=200)]] = Field(default=[], max_length=30)
+    lines: list[ReviewedLineIn] = Field(default=[], max_length=400)
+    """Of a review of affected work: the pieces of work looked at."""
     clock_off_s: ClockOff | None = None
 
 

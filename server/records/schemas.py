@@ -113,13 +113,33 @@ class Signed(Schema):
     note: str
 
 
+class AffectedWork(Schema):
+    """A piece of work in the span of a review; `effect` in words, and in mm and arcsec where that can be said."""
+
+    key: str
+    what: str
+    name: str
+    at: str
+    until: str | None
+    crew: str
+    effect: str
+    mm: float | None
+    arcsec: float | None
+    reviewed: Signed | None
+
+
 class ImpactReviewOut(Schema):
     text: str
     last_good: str | None
+    since: str | None
+    in_use: bool
     taken_out: int
     advice: list[Reason]
     effects: list[Effect]
     events: list[EventRow]
+    work: list[AffectedWork]
+    more_work: int
+    """Pieces of work that are older than those listed."""
     signed: Signed | None
 
 

@@ -16,11 +16,10 @@ from naveta_core.documents.fingerprint import device_notes
 from naveta_core.history.context import CUTTING_EVENTS
 from naveta_core.history.events import BEARING_EVENTS
 from naveta_core.history.facts import ADJUSTED, RELEASE
-from naveta_core.history.impact import impact_review
 from naveta_core.units.formatting import UNITS, UNITS_SHOWN
 from plan.jobs import job_names
 from records import chain
-from records.derived import check_record, checks_back_to_a_good_one, event_fact, event_record, standing_events
+from records.derived import event_fact, standing_events
 from records.models import Record
 from records.summary import listed_summary, read_summary
 from records.times import happened_at, happened_text
@@ -28,7 +27,6 @@ from records.trends import trend
 from shared import clock, paging
 
 Data = dict[str, Any]
-WORK_EVENTS = ("out", "in", "lent", *BEARING_EVENTS, "released")
 
 
 def records() -> QuerySet[Record]:
@@ -238,44 +236,6 @@ def _series_point(record: Record) -> Data | None:
     pair = str(record.pair_id) if record.pair_id else None
     facts = {"stage": record.stage, "pair": pair, "temperature_c": summary.temperature_c}
     return {"id": str(record.id), "at": happened_text(record), **facts, **summary.point.plain()}
-
-
-def impact_review_of(record: Record) -> Data:
-    """What was done with the instrument between its last good check and this one, and whether somebody looked."""
-    instrument = record.instrument
-    done = [check_record(check) for check in checks_back_to_a_good_one(record)]
-    events = standing_events(instrument, (*WORK_EVENTS, "impact-reviewed"))
-    found = impact_review(check_record(record), done, [event_record(e) for e in events if e.kind in WORK_EVENTS])
-    signed = next(
-        (e for e in events if e.kind == "impact-reviewed" and json.loads(e.document).get("record") == str(record.id)),
-        None,
-    )
-    between = [e for e in events if e.kind in WORK_EVENTS and e.observed_at_utc <= record.observed_at_utc]
-    if found.since is not None:
-        between = [e for e in between if e.observed_at_utc > found.since]
-    return {
-        "text": found.sentence(),
-        "last_good": found.last_good.at.isoformat() if found.last_good else None,
-        "taken_out": found.taken_out,
-        "advice": [reason.plain() for reason in found.advice()],
-        "effects": json.loads(record.result)["work"],
-        "events": [_event_row(entry) for entry in between],
-        "signed": None
-        if signed is None
-        else {"by": signed.entered_by.name, "at": signed.observed_at, "note": json.loads(signed.document)["note"]},
-    }
-
-
-def _event_row(record: Record) -> Data:
-    document = json.loads(record.document)
-    return {
-        "event": record.kind,
-        "at": happened_text(record),
-        "by": record.entered_by.name,
-        "note": document.get("note", ""),
-        "crew": document.get("crew"),
-        "place": document.get("place"),
-    }
 
 
 def stand_ins(instrument: Instrument, rows: list[Any]) -> list[Data]:

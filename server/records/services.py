@@ -26,11 +26,12 @@ from people.members import may_adjust
 from people.models import Person
 from records import chain, custody, readiness
 from records.derived import derived_of
+from records.impact import reviewed_lines
 from records.instrument_context import context_for
 from records.models import Record
 from records.requests import AmendIn, CheckIn, EventIn
 from records.summary import grade_of, search_text, summary_text
-from records.times import corrected, happened_at
+from records.times import corrected, happened_at, happened_text
 from shared import clock
 from shared.errors import Conflict, Later
 from shared.rights import OWN_SAME_DAY, Forbidden, Right, refuse_unless, require
@@ -145,6 +146,10 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
     instrument = locked(sent.instrument)
     at = _moment("observed_at", sent.observed_at, sent.clock_off_s, instrument)
     data = complete(sent.document, context_for(instrument.tag, sent.document), at.isoformat())
+    amended = _amended(actor, sent, instrument)
+    if data.get("kind") in KINDS:
+        data |= {"stage": "as-left"} if sent.stage == "as-left" else {}
+        data |= {"in_place_of": happened_text(amended)} if amended else {}
     if data.get("kind") == "pre-survey":
         data = readiness.with_records(data, instrument)
     document = document_of(data)
@@ -157,7 +162,7 @@ def save_check(*, actor: Person, identity: uuid.UUID, sent: CheckIn, sent_digest
         kind=document.kind,
         stage=sent.stage if kind.category == "check" else "",
         pair=_pair(sent, instrument, document.kind),
-        amends=_amended(actor, sent, instrument),
+        amends=amended,
         why=sent.why,
         observed_at=sent.observed_at,
         observed_by=_observer(actor, sent.observed_by),
@@ -284,7 +289,8 @@ def _about_record(actor: Person, instrument: Instrument, sent: EventIn) -> dict[
         raise Refused([Fault("record", "the check it is about", quote(sent.record), "a check of this instrument")])
     if sent.event == "adjusted":
         refuse_unless(may_adjust(actor, found.kind))
-    return {"record": str(found.id), "check": found.kind, **({"steps": sent.steps} if sent.event == "adjusted" else {})}
+    more = {"steps": sent.steps} if sent.event == "adjusted" else {"lines": reviewed_lines(found, sent.lines)}
+    return {"record": str(found.id), "check": found.kind, **more}
 
 
 @transaction.atomic

@@ -14,8 +14,9 @@ from naveta_core.engine.circumstance_fields import circumstances_text
 from naveta_core.errors import Refused
 from naveta_core.history.events import EVENT_KINDS
 from naveta_core.registry import DOCUMENTS, document_of
-from naveta_core.units.formatting import capital
+from naveta_core.units.formatting import capital, count
 from records import chain
+from records.impact import impact_review_of
 from records.models import Record
 from records.selectors import series, taken_out_for
 from records.times import happened_at
@@ -25,6 +26,7 @@ from reports.plot import series_drawing
 Data = dict[str, Any]
 STAGES = {"as-found": "as found", "as-left": "as left", "": ""}
 EVENT_NAMES = {event.name: event.label for event in EVENT_KINDS}
+WORK_NAMES = {"set-up": "Set-up", "orientation": "Orientation", "job": "Job"}
 MAX_COLUMNS = 8
 
 
@@ -47,6 +49,7 @@ def check_report(record: Record) -> bytes:
     _readings(page, record)
     _drawing(page, record)
     _work(page, result)
+    _affected(page, record)
     _calculation(page, result)
     page.cautions([caution["text"] for caution in result.get("cautions", [])])
     _seal(page, record)
@@ -135,6 +138,43 @@ def _work(page: Page, result: Data) -> None:
         page.heading("What it does in the work")
         for effect in result["work"]:
             page.text(effect["text"])
+
+
+def _affected(page: Page, record: Record) -> None:
+    """After a bad finding: the work since the last good check, the effect there, and what was found when it was reviewed."""
+    if record.category != Record.Category.CHECK or record.grade not in ("adjust", "service"):
+        return
+    review = impact_review_of(record)
+    page.heading("Work it may have affected")
+    page.text(review["text"])
+    for each in review["advice"]:
+        page.text(each["text"])
+    rows = [
+        [
+            _day(line["at"]),
+            WORK_NAMES[line["what"]],
+            line["name"],
+            line["crew"],
+            line["effect"],
+            _remark(line["reviewed"]),
+        ]
+        for line in review["work"]
+    ]
+    if rows:
+        page.table(["Day", "Work", "Where", "Crew", "Effect there", "Reviewed"], rows, [62, 58, 84, 56, 122, 94])
+    if review["more_work"]:
+        page.text(f"{count(review['more_work'], 'older piece', 'older pieces')} of work not listed.", "sub")
+    if review["signed"]:
+        signed = review["signed"]
+        page.text(f"Signed by {signed['by']}, {_day(signed['at'])}: {signed['note']}")
+
+
+def _day(at: str) -> str:
+    return f"{datetime.fromisoformat(at):%d %b %Y}"
+
+
+def _remark(reviewed: Data | None) -> str:
+    return f"{reviewed['by']}: {reviewed['note'] or 'looked at'}" if reviewed else "not yet"
 
 
 def _calculation(page: Page, result: Data) -> None:

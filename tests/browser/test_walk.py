@@ -48,7 +48,7 @@ def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     page.get_by_role("button", name="Review affected work").click()
     expect(page.locator("[data-impact-review]")).to_contain_text("Last good on 9 Feb 2027")
     page.get_by_label("What you reviewed").fill("Flood wall runs closed within 2 mm")
-    page.get_by_role("button", name="Reviewed: no harm").click()
+    page.get_by_role("button", name="Sign the review").click()
     expect(page.locator("[data-signed]")).to_contain_text("Tam Brandreth")
     _files(page, tmp_path)
 

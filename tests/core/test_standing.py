@@ -127,14 +127,14 @@ def test_looking_back_counts_what_depends_on_a_bad_level() -> None:
     ]
     found = impact_review(bad, [good, bad], events)
     assert found.taken_out == 2
-    assert found.sentence() == "Last good on 9 Feb 2027; taken out two times since."
+    assert found.sentence() == "Last good on 9 Feb 2027; out then, and taken out two times since."
     assert "1 Mar 2027" in found.advice()[1].text
 
 
 def test_looking_back_without_a_good_check_or_without_work() -> None:
     bad = CheckRecord("two-peg", at(2, 3), "adjust")
     assert "No good check" in impact_review(bad, [bad], []).sentence()
-    assert impact_review(bad, [CheckRecord("two-peg", at(1), "use")], []).advice()[0].code == "not-taken-out"
+    assert impact_review(bad, [CheckRecord("two-peg", at(1), "use")], []).advice()[0].code == "not-in-use"
     unexplained = impact_review(bad, [CheckRecord("two-peg", at(1), "use")], [EventRecord("out", at(3))])
     assert "all work since" in unexplained.advice()[1].text
 

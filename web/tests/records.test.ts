@@ -13,6 +13,27 @@ it("a bad record can be seen through on a tablet", async () => {
   }
 });
 
+it("affected work is ticked line by line, each with its remark, and signed", async () => {
+  await open();
+  const { records } = await there().get("records?instrument=LV-07&category=check&limit=200");
+  const bad = records.find((entry: any) => entry.grade === "adjust" && entry.amended_by === null).id;
+  const listed = (await there().get(`records/${bad}/impact-review`)).work;
+  expect(listed.length).toBeGreaterThan(0);
+  goTo(`/records/${bad}`);
+  await page.css("[data-step=impact-review] > button").click();
+  const review = page.css("[data-impact-review]");
+  await review.says(`${listed.length} of ${listed.length} open`);
+  await review.says(listed[0].effect);
+  await review.button("Sign the review").click();
+  expect((await there().get(`records/${bad}/impact-review`)).signed).toBe(null);
+  await review.css("[data-work] input[type=checkbox]").first().click();
+  await page.label(`Remark on ${listed[0].name}`).fill("Closed within 2 mm");
+  await review.button("Sign the review").click();
+  await page.css("[data-reviewed]").says("Closed within 2 mm");
+  const signed = await there().get(`records/${bad}/impact-review`);
+  expect(signed.work[0].reviewed.note).toBe("Closed within 2 mm");
+});
+
 it("without the level another is named", async () => {
   await open();
   const answer = (await there().get("records?instrument=LV-07&category=check&limit=200")).records;

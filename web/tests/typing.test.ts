@@ -1,6 +1,6 @@
 // Typing a field sheet: every key of the bench, entries that are refused, and that nothing typed is lost.
-import { type Found, open, page, press, reload, type } from "./page";
-import { begin, complete, finding, sheet } from "./sheet";
+import { type Found, open, page, press, reload, type, until, visit } from "./page";
+import { begin, complete, finding, sheet, startReading } from "./sheet";
 
 const TAG = "LV-03";
 
@@ -150,4 +150,59 @@ it("a finding that is not good is led through from the other end", async () => {
   await page.button("Undo").click();
   await page.css("[data-entry]").counts(4);
   await page.css("#row-observations-setups-3-b-readings-0").reads("1.2655");
+});
+
+const SHEETS: [number, [string, string][]][] = [
+  [
+    1280,
+    [
+      ["LV-03", "two-peg"],
+      ["TS-03", "direction-rounds"],
+      ["TS-03", "plummet"],
+      ["TR-01", "tripod"],
+      ["ST-01", "staff"],
+    ],
+  ],
+  [
+    820,
+    [
+      ["LV-03", "compensator-function"],
+      ["TS-03", "dual-axis-level"],
+      ["TS-01", "tracker"],
+      ["TA-01", "tape"],
+      ["PO-01", "pole-vial"],
+    ],
+  ],
+  [
+    390,
+    [
+      ["LV-03", "circular-vial"],
+      ["LV-03", "levelling-accuracy"],
+      ["TS-03", "two-face"],
+      ["TS-03", "direction-accuracy"],
+      ["TD-01", "plate-vial"],
+    ],
+  ],
+];
+
+it.each(SHEETS)("what is typed right after Start reading arrives, %i wide", async (wide, sheets) => {
+  await open("/angles", { wide });
+  for (const [tag, kind] of sheets) {
+    visit(`/bench/new/${tag}/${kind}`);
+    await startReading();
+    await until(() => expect(document.activeElement?.classList.contains("number-field"), kind).toBe(true));
+    const id = document.activeElement?.id ?? "";
+    await type("1");
+    expect((document.getElementById(id) as HTMLInputElement).value, kind).toBe("1");
+  }
+});
+
+it("a sheet opened again goes on at the first reading that is open", async () => {
+  await open();
+  await begin(TAG);
+  await type("1.885");
+  await press("Enter");
+  await cell("0-b-reading").focused();
+  await reload();
+  await cell("0-b-reading").focused();
 });

@@ -301,6 +301,11 @@ class Earlier(Part):
     temperature_c: Finite | None = None
     passed: bool | None = None
     """Whether it counts as passed where the instrument stands; not given, by its grade."""
+    disputed: bool = False
+    """Whether it was good, and contradicted a bad one before it: another run was to decide."""
+    changed_since: bool = False
+    """Whether something came after it that can change what was found, and is no reason to forget it: a step in
+    temperature."""
 
     def figure(self, name: str) -> float | None:
         """One figure of its result; None where it has none of that name."""
@@ -330,6 +335,9 @@ class Envelope(Part):
     stored: dict[Name, Stored] = Field(default={}, max_length=40)
     before: list[Earlier] = Field(default=[], max_length=60)
     before_at: Moment | None = None
+    stage: Literal["as-found", "as-left"] = "as-found"
+    in_place_of: Moment | None = None
+    """When the record was taken that this one stands in place of: corrected, or its run joined with another."""
     checked_off: list[Name] = Field(default=[], max_length=30)
     """What somebody ticked as done of what a careful person does (engine/check_off.py); no figure depends on it."""
     remark: str = Field(default="", max_length=2000)

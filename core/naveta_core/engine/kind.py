@@ -37,6 +37,7 @@ from ..results import (
 )
 from ..stats.decision import Grade
 from ..units.formatting import bound, length_words
+from .affected import Affects, not_recorded
 from .check_off import ITEMS
 from .circumstance_fields import CIRCUMSTANCES
 from .conditions import NOTHING_NEEDED, Circumstances, Needs, Prerequisites, circumstances
@@ -165,6 +166,8 @@ class Kind:
     repeat_label: str = "Repeat it"
     repeat: Callable[[Data], Data] | None = None
     """The document with one repeat more, where that is not the method's rows once again."""
+    affects: Affects = not_recorded
+    """What its error did to a piece of work already done."""
 
     @cached_property
     def name(self) -> str:

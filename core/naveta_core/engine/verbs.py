@@ -170,6 +170,7 @@ def as_left(kind: Kind, document: Data, result: Data) -> Data:
     if found:
         observations["found"] = found
     begun: Data = {key: typed[key] for key in ("kind", "method", "units") if key in typed}
+    begun["stage"] = "as-left"
     return {**begun, "observations": observations}
 
 

@@ -26,6 +26,7 @@ from ..stats.estimate import PRIOR_DOF, SCATTER_REFUSED, Estimate, Spread, poole
 from ..stats.row_fit import Solved
 from ..units.formatting import bound, capital, count, size
 from .conditions import prior_dof
+from .contradiction import CONTRADICTS, THIRD_RUN, JudgedNow, contradiction
 
 MAX_MORE = 6
 
@@ -135,6 +136,8 @@ class Judgement:
     """What else would be worth doing, whatever the grades."""
     taken: int = 1
     """How many of them were taken."""
+    disputed: bool = False
+    """Whether it is good, and contradicts a bad one on record: a third run decides."""
     least: Grade = "use"
     """What a look found makes it no better than this."""
     repeat_text: str = "Repeat the check before you turn anything. Both runs count together."
@@ -173,7 +176,12 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
     grade = worst(grades or ["use"])
     if judgement.refused and grade == "adjust":
         grade = "repeat"  # nothing is turned by readings that are at fault
+    now = [JudgedNow(q.name, q.noun, q.unit, q.estimate, q.limits) for q in judgement.quantities if q.own is None]
+    against = contradiction(document, grade, now)
+    if against is not None and against[0] == CONTRADICTS:
+        judgement.disputed, grade = True, "repeat"
     judgement.reasons = [
+        *([against] if against else []),
         *judgement.service,
         *judgement.leading_reasons,
         *judgement.refused,
@@ -256,6 +264,8 @@ def next_of(judgement: Judgement, grade: Grade) -> list[CodedText]:
             ("out-of-use", "Set it aside and label it."),
             ("send-to-service", judgement.service_text),
         ]
+    if judgement.disputed:
+        return [("save-as-found", "Save as found."), THIRD_RUN]
     if judgement.refused:
         return _to_fix_the_reading({code for code, _ in judgement.refused})
     reasons: list[CodedText] = []

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from ..checks import KINDS
 from ..documents.envelope import DueCheck, Earlier, Instrument, LimitSet, Noise
 from ..documents.instrument_context import InstrumentContext
+from ..engine.contradiction import BAD
 from ..stats.estimate import Spread
 from ..stats.noise import learned_noise
 from .entries import HistoryEntry, PastCheck, PastControl, PastEvent, PastSetUp
@@ -21,6 +22,8 @@ LEARNING_FROM = 12
 ACCEPTED = ("use", "watch", "adjust")
 CUTTING_EVENTS = ("knock", "drop", "topple", "held", "service-in", ADJUSTED)
 """What was found before these says nothing of the instrument after them. A service sets stored values back too."""
+CHANGING_EVENTS = ("temperature-step",)
+"""These change what is found without making what was found wrong."""
 StoredValues = dict[str, float | str]
 
 
@@ -95,9 +98,11 @@ def earlier_checks(history: Sequence[HistoryEntry]) -> list[Earlier]:
     document's `before`."""
     held: list[tuple[PastCheck, bool]] = []
     open_events: dict[str, list[PastEvent]] = {}
+    changed: set[int] = set()
     for entry in history:
         if isinstance(entry, PastEvent):
-            held = [pair for pair in held if not cuts(entry, pair[0].kind)]
+            held = [pair for pair in held if not cuts(entry, pair[0].kind) or _outlasts(entry, pair[0])]
+            changed |= {id(pair[0]) for pair in held if entry.event in CHANGING_EVENTS}
             for kind in KINDS:
                 if cuts(entry, kind):
                     open_events.setdefault(kind, []).append(entry)
@@ -113,8 +118,13 @@ def earlier_checks(history: Sequence[HistoryEntry]) -> list[Earlier]:
     for entry, passed in reversed(held):
         newest[entry.kind] = newest.get(entry.kind, 0) + 1
         if newest[entry.kind] <= MAX_EARLIER:
-            earlier.append(_earlier(entry, passed=passed))
+            earlier.append(_earlier(entry, passed=passed, changed=id(entry) in changed))
     return earlier
+
+
+def _outlasts(event: PastEvent, check: PastCheck) -> bool:
+    """A hold makes good results doubtful, and no bad one better: what was found is what it is held for."""
+    return event.event == "held" and check.grade in BAD
 
 
 def _answers(check: PastCheck, events: Sequence[PastEvent]) -> bool:
@@ -127,10 +137,19 @@ def _answers(check: PastCheck, events: Sequence[PastEvent]) -> bool:
     return passed and (check.looked or not fell)
 
 
-def _earlier(check: PastCheck, *, passed: bool) -> Earlier:
+def _earlier(check: PastCheck, *, passed: bool, changed: bool) -> Earlier:
+    marks = {name: True for name, marked in (("disputed", check.disputed), ("changed_since", changed)) if marked}
     warmth = {} if check.temperature_c is None else {"temperature_c": check.temperature_c}
     return Earlier.model_validate(
-        {"check": check.kind, "at": check.at, "grade": check.grade, "result": check.result, "passed": passed, **warmth}
+        {
+            "check": check.kind,
+            "at": check.at,
+            "grade": check.grade,
+            "result": check.result,
+            "passed": passed,
+            **marks,
+            **warmth,
+        }
     )
 
 

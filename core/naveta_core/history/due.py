@@ -17,7 +17,7 @@ from ..engine.kind import Kind
 from ..results import Reason
 from ..units.formatting import count
 from .events import BEARING_EVENTS, HANDED_OVER
-from .facts import ADJUSTED, FALLS, SKIPPED, CheckRecord, EventRecord, day_words, last_pass, order, reason
+from .facts import ADJUSTED, FALLS, RELEASE, SKIPPED, CheckRecord, EventRecord, day_words, last_pass, order, reason
 from .rules import Requirement
 
 DueState = Literal["overdue", "due", "soon", "fresh"]
@@ -63,6 +63,8 @@ class CheckDue:
     since: tuple[EventRecord, ...]
     triggers: tuple[Trigger, ...]
     scheduled: bool
+    released: EventRecord | None = None
+    """A manager's release that answers what was on record then; `triggers` are what came after it."""
 
     @property
     def due_on(self) -> date | None:
@@ -120,8 +122,8 @@ def check_due(
     passed = last_pass(done, events)
     if need is None:
         return CheckDue(kind, tuple(done), passed, (), (), scheduled=False)
-    happened = [(event, _skipped(_happened(event), kind, events)) for event in _bearing(passed, events, need)]
-    triggers = [trigger for _, trigger in happened] + _adjusted(kind, passed, events)
+    happened = [(event, _skipped(_happened(event, today), kind, events)) for event in _bearing(passed, events, need)]
+    triggers = [trigger for _, trigger in happened] + _adjusted(kind, passed, events, today)
     if passed is None:
         text = "The last check did not pass" if done else "Never checked here"
         text = f"{text}: {_lowered(kind)} first, about {kind.minutes} minutes."
@@ -129,11 +131,38 @@ def check_due(
     else:
         triggers += _elapsed(kind, passed, need)
         triggers += _jobs(kind, passed, need, planned)
-        triggers += _warmth(kind, passed, need, records, events)
-        triggers += _not_passed(kind, done[-1], passed)
+        triggers += _warmth(kind, passed, need, [*records, *events], today)
+        triggers += _not_passed(kind, done[-1], passed, today)
     triggers = [_skipped(trigger, kind, events) for trigger in triggers]
     since = tuple(event for event, trigger in happened if trigger.code != SKIPPED)
-    return CheckDue(kind, tuple(done), passed, since, tuple(sorted(triggers, key=_first)), scheduled=True)
+    released = _release_in_force(done, passed, events)
+    if released is not None:
+        triggers = _after_release(kind, released, triggers, need)
+    triggers.sort(key=_first)
+    return CheckDue(kind, tuple(done), passed, since, tuple(triggers), scheduled=True, released=released)
+
+
+def _release_in_force(
+    done: Sequence[CheckRecord], passed: CheckRecord | None, events: Sequence[EventRecord]
+) -> EventRecord | None:
+    """The last release, as long as no check was made and nothing happened after it."""
+    last = max((event for event in events if event.event == RELEASE), key=order, default=None)
+    if last is None or (passed is not None and passed.at > last.at) or any(entry.at >= last.at for entry in done):
+        return None
+    bearing = (*BEARING_EVENTS, ADJUSTED)
+    return None if any(event.event in bearing and order(event) > order(last) for event in events) else last
+
+
+def _after_release(kind: Kind, released: EventRecord, triggers: Sequence[Trigger], need: Requirement) -> list[Trigger]:
+    """What comes due although a release answered what was on record: what lapses later, and the release itself after
+    the time a pass would hold."""
+    day = released.at.date()
+    kept = [trigger for trigger in triggers if trigger.on > day and trigger.code != "never-passed"]
+    if need.every_days is None:
+        return kept
+    days = count(need.every_days, "day", "days")
+    text = f"Released on {day_words(day)} without a passed {kind.title.lower()}: a release holds as long as a pass, {days}."
+    return [*kept, Trigger(day + timedelta(days=need.every_days), "release-ended", text, can_be_skipped=False)]
 
 
 def _bearing(passed: CheckRecord | None, events: Sequence[EventRecord], need: Requirement) -> list[EventRecord]:
@@ -160,14 +189,20 @@ def event_text(event: EventRecord) -> str:
     )
 
 
-def _happened(event: EventRecord) -> Trigger:
+def _happened(event: EventRecord, today: date) -> Trigger:
     skippable = event.event not in NEVER_SKIPPED
+    # By its own clock it may be tomorrow already: it has happened.
     return Trigger(
-        event.at.date(), event.event, event_text(event), at_once=True, can_be_skipped=skippable, since=event.at
+        min(event.at.date(), today),
+        event.event,
+        event_text(event),
+        at_once=True,
+        can_be_skipped=skippable,
+        since=event.at,
     )
 
 
-def _adjusted(kind: Kind, passed: CheckRecord | None, events: Sequence[EventRecord]) -> list[Trigger]:
+def _adjusted(kind: Kind, passed: CheckRecord | None, events: Sequence[EventRecord], today: date) -> list[Trigger]:
     """It was adjusted, or something it is measured through was, and no check since then proved it."""
     found = []
     for event in events:
@@ -176,20 +211,24 @@ def _adjusted(kind: Kind, passed: CheckRecord | None, events: Sequence[EventReco
         day = day_words(event.at.date())
         if event.check == kind.name:
             text = f"{kind.title}: adjusted on {day}, not checked since. Check again, as left, about {kind.minutes} minutes."
-            found.append(Trigger(event.at.date(), "adjusted-not-proved", text, at_once=True, can_be_skipped=False))
+            found.append(
+                Trigger(min(event.at.date(), today), "adjusted-not-proved", text, at_once=True, can_be_skipped=False)
+            )
         elif kind.name in KINDS[event.check].invalidates and passed is not None:
             text = f"{KINDS[event.check].title} adjusted on {day}, and this depends on it: {_lowered(kind)} again, about {kind.minutes} minutes."
-            found.append(Trigger(event.at.date(), "measured-through", text, at_once=True, can_be_skipped=False))
+            found.append(
+                Trigger(min(event.at.date(), today), "measured-through", text, at_once=True, can_be_skipped=False)
+            )
     return found[-1:]
 
 
-def _not_passed(kind: Kind, latest: CheckRecord, passed: CheckRecord) -> list[Trigger]:
+def _not_passed(kind: Kind, latest: CheckRecord, passed: CheckRecord, today: date) -> list[Trigger]:
     """The latest one did not pass, whatever the one before it found."""
     if latest is passed:
         return []
     words = "is graded watch and not proved" if latest.grade == "watch" else "did not pass"
     text = f"The last {kind.title.lower()} {words}: {latest.finding}"
-    return [Trigger(latest.at.date(), "last-not-passed", text, at_once=True, can_be_skipped=False)]
+    return [Trigger(min(latest.at.date(), today), "last-not-passed", text, at_once=True, can_be_skipped=False)]
 
 
 def _elapsed(kind: Kind, passed: CheckRecord, need: Requirement) -> list[Trigger]:
@@ -215,16 +254,11 @@ def _jobs(kind: Kind, passed: CheckRecord, need: Requirement, planned: Sequence[
 
 
 def _warmth(
-    kind: Kind,
-    passed: CheckRecord,
-    need: Requirement,
-    records: Sequence[CheckRecord],
-    events: Sequence[EventRecord],
+    kind: Kind, passed: CheckRecord, need: Requirement, entries: Sequence[CheckRecord | EventRecord], today: date
 ) -> list[Trigger]:
     """The latest temperature known since the pass lies too far from the one it was made at."""
     if need.temperature_step_c is None or passed.temperature_c is None:
         return []
-    entries: list[CheckRecord | EventRecord] = [*records, *events]
     known = [(e.at, e.temperature_c) for e in entries if e.temperature_c is not None and e.at > passed.at]
     if not known:
         return []
@@ -232,7 +266,7 @@ def _warmth(
     if not _far(now, passed.temperature_c, need.temperature_step_c):
         return []
     text = f"{kind.title} was last made at {_degrees(passed.temperature_c)}; on {day_words(at.date())} it was {_degrees(now)}."
-    return [Trigger(at.date(), "temperature", text, at_once=True, since=at)]
+    return [Trigger(min(at.date(), today), "temperature", text, at_once=True, since=at)]
 
 
 def _far(now: float | None, then: float | None, step: float | None) -> bool:

@@ -20,7 +20,7 @@ from ..errors import Fault, Refused, path_in_words, quote
 from ..results import Answer, Reason
 from ..stats.decision import Grade
 from ..units.formatting import count
-from .due import SOON_DAYS, CheckDue, DueState, Planned, due_reasons
+from .due import MAX_SKIPPED_DAYS, SOON_DAYS, CheckDue, DueState, Planned, due_reasons
 from .events import EVENT_KINDS
 from .facts import ADJUSTED, CheckRecord, EventRecord, clears, day_words, order, reason
 from .rules import SERVICE, SERVICED, DueRule, RuleBook
@@ -103,7 +103,9 @@ class DueEntry(Answer):
     reasons: list[Reason]
     minutes: int = 0
     needed: bool = False
-    """Whether it has to be made before the instrument goes out today."""
+    """Whether the instrument waits for it before it goes out today."""
+    has_come: bool = False
+    """Whether its day has come: what does not hold the instrument back is made first too, where there is time."""
     can_wait: bool = False
     """Whether it may be skipped until a day."""
 
@@ -136,7 +138,7 @@ def due(question: Any) -> DueAnswer:
     return DueAnswer(
         hold=stood.state == "hold",
         standing=stood,
-        due=[due_entry(each, today) for each in found],
+        due=due_entries(found, stood, today),
         service=service_due(query.instrument, records, events, today=today, book=book, model=query.model, since=since),
         core_version=__version__,
     )
@@ -150,6 +152,11 @@ def _refuse_unnamed(query: DueQuestion) -> None:
             faults.append(Fault(f"events[{i}].check", "the check it is about", quote(event.check), "a kind of check"))
         if event.event == "skipped" and event.until is None:
             faults.append(Fault(f"events[{i}].until", "until when it is skipped", "nothing", "a day"))
+        elif event.event == "skipped" and event.until is not None:
+            last = datetime.fromisoformat(event.at).date() + timedelta(days=MAX_SKIPPED_DAYS)
+            if date.fromisoformat(event.until) > last:
+                wanted = f"a day until {day_words(last)}: a check is skipped for {MAX_SKIPPED_DAYS} days at most"
+                faults.append(Fault(f"events[{i}].until", "until when it is skipped", quote(event.until), wanted))
     if faults:
         raise Refused(faults)
 
@@ -175,8 +182,13 @@ def _happened(entry: EventIn) -> EventRecord:
     )
 
 
-def due_entry(found: CheckDue, today: date) -> DueEntry:
-    """A check as a due list shows it."""
+def due_entries(found: Sequence[CheckDue], stood: Standing, today: date) -> list[DueEntry]:
+    """Every check as a due list shows it; whether the instrument waits for it is the standing's to say."""
+    waits = {check.check for check in stood.checks if check.needed}
+    return [_due_entry(each, today, needed=each.kind.name in waits) for each in found]
+
+
+def _due_entry(found: CheckDue, today: date, *, needed: bool) -> DueEntry:
     due_on = found.due_on
     return DueEntry(
         check=found.kind.name,
@@ -185,7 +197,8 @@ def due_entry(found: CheckDue, today: date) -> DueEntry:
         state=found.state(today),
         reasons=due_reasons(found, today),
         minutes=found.kind.minutes,
-        needed=bool(found.binding(today)),
+        needed=needed,
+        has_come=bool(found.binding(today)),
         can_wait=found.can_wait,
     )
 

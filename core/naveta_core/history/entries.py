@@ -13,6 +13,7 @@ from typing import Annotated, Literal
 from pydantic import Field, TypeAdapter
 
 from ..checks import KINDS
+from ..engine.contradiction import CONTRADICTS
 from ..results import Answer, Repeats
 from ..stats.decision import Grade
 from .facts import NOT_LOOKED, check_record_of, clears
@@ -34,6 +35,8 @@ class PastCheck(Answer):
     passed: bool | None = None
     as_left_passed: bool | None = None
     """The same by the stricter rule for an as-left."""
+    disputed: bool = False
+    """Whether it contradicted a bad one before it, so that another run was to decide."""
     looked: bool = True
     """Whether its quick checks were made."""
     temperature_c: float | None = None
@@ -106,5 +109,6 @@ def _check_entry(summary: RecordSummary, figures: dict[str, Figure], at: str, st
         passed=clears(done),
         as_left_passed=clears(replace(done, stage="as-left")),
         looked=not any(code in NOT_LOOKED for code in done.codes),
+        disputed=CONTRADICTS in summary.codes,
         **warmth,
     )

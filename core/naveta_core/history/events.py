@@ -94,7 +94,7 @@ EVENT_KINDS = (
         "It can go out without this check until that day. Your name and reason stay on record.",
     ),
     _done("adjusted", "Adjusted"),
-    _done("impact-reviewed", "Reviewed: no harm"),
+    _done("impact-reviewed", "Affected work reviewed"),
 )
 BEARING_EVENTS = {event.name: event.words for event in EVENT_KINDS if event.words} | {
     HANDED_OVER: "handed over to another crew"

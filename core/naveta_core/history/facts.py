@@ -7,6 +7,7 @@ from dataclasses import KW_ONLY, dataclass, replace
 from datetime import date, datetime
 
 from ..results import Reason
+from ..units.formatting import day_words as day_words
 from .summary import RecordSummary
 
 FALLS = ("drop", "topple")
@@ -113,11 +114,6 @@ def check_record_of(summary: RecordSummary, at: datetime, stage: str) -> CheckRe
         finding=summary.finding,
         temperature_c=summary.temperature_c,
     )
-
-
-def day_words(day: date) -> str:
-    """'1 Mar 2027'."""
-    return f"{day.day} {day:%b %Y}"
 
 
 def reason(code: str, text: str) -> Reason:

@@ -17,12 +17,9 @@ from ..engine.kind import Kind
 from ..results import Answer, Reason
 from ..units.formatting import capital, count, joined
 from .due import SOON_DAYS, CheckDue, Planned, Trigger, check_due, event_text, with_hand_overs
-from .events import BEARING_EVENTS
 from .facts import (
-    ADJUSTED,
     FALLS,
     HOLDING_EVENTS,
-    RELEASE,
     SKIPPED,
     CheckRecord,
     EventRecord,
@@ -117,7 +114,7 @@ def standing_of(found: Sequence[CheckDue], events: Sequence[EventRecord], today:
         text = "No check is available for this kind of instrument yet: use your own records."
         return away or Standing(state="ready-if", reasons=[reason("no-check", text)])
     gating = {each.kind.name for each in found if each.kind.blocks_release} or {each.kind.name for each in found}
-    checks = [_check(each, events, today) for each in found]
+    checks = [_check(each, today) for each in found]
     if least_grade == "use":
         checks = [_only_use(entry) for entry in checks]
     checks.sort(key=lambda entry: (-_weight(entry, gating), entry.check not in gating))
@@ -165,8 +162,8 @@ def _weight(entry: CheckStanding, gating: set[str]) -> int:
     return ORDER.index(entry.state) if entry.check in gating or found else 0
 
 
-def _check(found: CheckDue, events: Sequence[EventRecord], today: date) -> CheckStanding:
-    state, reasons = _state(found, events, today)
+def _check(found: CheckDue, today: date) -> CheckStanding:
+    state, reasons = _state(found, today)
     voided = [trigger for trigger in found.triggers if trigger.code in ("adjusted-not-proved", "measured-through")]
     if voided and state in ("ready", "ready-if", "check-first") and reasons[0].code != "released":
         state, reasons = "check-first", [reason(voided[0].code, voided[0].text)]
@@ -181,14 +178,14 @@ def _check(found: CheckDue, events: Sequence[EventRecord], today: date) -> Check
     )
 
 
-def _state(found: CheckDue, events: Sequence[EventRecord], today: date) -> tuple[State, list[Reason]]:
+def _state(found: CheckDue, today: date) -> tuple[State, list[Reason]]:
     kind, passed, since = found.kind, found.passed, found.since
-    latest = found.done[-1] if found.done else None
+    # What was to be repeated decided nothing: the one before it stands.
+    latest = next((done for done in reversed(found.done) if done.grade != "repeat"), None)
     if not found.scheduled:
         return _when_wanted(kind, latest)
-    released = _released(found, events)
-    if released:
-        return "ready-if", released
+    if found.released is not None:
+        return _released(found, found.released, today)
     if latest is not None and latest is not passed and latest.grade in ("adjust", "service"):
         text = f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}"
         return "hold", [*_events(since[-1:]), reason(latest.grade, text)]
@@ -224,19 +221,13 @@ def _when_wanted(kind: Kind, latest: CheckRecord | None) -> tuple[State, list[Re
     return "ready", [reason("when-wanted", found)]
 
 
-def _released(found: CheckDue, events: Sequence[EventRecord]) -> list[Reason]:
-    """Why it goes out although no check passed: a manager released it, and nothing has happened since."""
-    last = max((event for event in events if event.event == RELEASE), key=order, default=None)
-    if last is None:
-        return []
-    bearing = (*BEARING_EVENTS, ADJUSTED)
-    since = any(entry.at >= last.at for entry in found.done) or any(
-        event.event in bearing and order(event) > order(last) for event in events
-    )
-    if since or (found.passed is not None and found.passed.at > last.at):
-        return []
-    text = f"Released on {day_words(last.at.date())} without a passed {found.kind.title.lower()}: {last.note}"
-    return [reason("released", text), reason("condition", found.kind.watch_condition)]
+def _released(found: CheckDue, released: EventRecord, today: date) -> tuple[State, list[Reason]]:
+    """A manager released it, and nothing has happened since: it goes out until something lapses later."""
+    binding = found.binding(today)
+    if binding:
+        return "check-first", [_binding(found, binding[0], today)]
+    text = f"Released on {day_words(released.at.date())} without a passed {found.kind.title.lower()}: {released.note}"
+    return "ready-if", [reason("released", text), reason("condition", found.kind.watch_condition)]
 
 
 def _fresh(found: CheckDue, today: date) -> tuple[State, list[Reason]]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import date
 from math import hypot
 
 from .lengths import METRES, in_unit
@@ -146,3 +147,8 @@ def aside(x: float, y: float, decimals: int = 1) -> str:
     if abs(y) >= MIN_OFFSET_MM:
         parts.append(f"{figure(abs(y), decimals)} mm {'away from you' if y > 0 else 'towards you'}")
     return " and ".join(parts) if parts else f"in the middle within {figure(max(MIN_OFFSET_MM, hypot(x, y)), 2)} mm"
+
+
+def day_words(day: date) -> str:
+    """'1 Mar 2027'."""
+    return f"{day.day} {day:%b %Y}"

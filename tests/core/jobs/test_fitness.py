@@ -10,7 +10,7 @@ import pytest
 
 from naveta_core.documents.envelope import Earlier, Instrument
 from naveta_core.history.due import Planned
-from naveta_core.history.due_list import due_entry
+from naveta_core.history.due_list import due_entries
 from naveta_core.history.facts import CheckRecord, EventRecord
 from naveta_core.history.standing import checks_due, standing_of
 from naveta_core.jobs.accuracy import Practice
@@ -61,7 +61,7 @@ def fit(
     today = date(2027, 3, 28)
     found = checks_due(instrument, records, events or [], today=today, planned=planned or [])
     stood = standing_of(found, events or [], today, "watch")
-    due = [due_entry(each, today) for each in found]
+    due = due_entries(found, stood, today)
     candidate = Candidate("XX-01", "Ondine Merrow", instrument, standing=stood, due=due, limits={}, before=before)
     answer = fitness_of(candidate, needs, Practice(**more), length_words(unit), NOW)
     assert answer is not None

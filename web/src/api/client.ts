@@ -17,6 +17,7 @@ export type Fault = Schemas["Fault"];
 export type Kind = Schemas["KindOut"];
 export type Series = Schemas["SeriesOut"];
 export type ImpactReview = Schemas["ImpactReviewOut"];
+export type AffectedWork = Schemas["AffectedWork"];
 export type Guide = Schemas["Guide"];
 export type SetUpPreview = Schemas["SetUpPreview"];
 export type ReadinessPreview = Schemas["ReadinessPreview"];

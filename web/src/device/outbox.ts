@@ -99,6 +99,7 @@ export type Happening = {
   crew?: string;
   place?: string;
   record?: string;
+  lines?: { work: string; remark: string }[];
   steps?: string[];
   check?: string;
   until?: string;

@@ -145,6 +145,20 @@ export function nextSpot(document: CheckDocument, form: Placed[], path: string, 
   );
 }
 
+/** The first input that is still to be read; null where everything is filled. */
+export function firstOpen(document: CheckDocument, form: Placed[]): Spot | null {
+  const read = form.filter((each) => !each.setting && !each.before);
+  return (
+    spotsOf(document, read).find(
+      ({ path, field, group }) =>
+        TYPED.has(field.kind) &&
+        !field.optional &&
+        textAt(document, path).trim() === "" &&
+        !filledInstead(form, group, field),
+    ) ?? null
+  );
+}
+
 /** Whether every input that must be filled is filled: all that can be said of a draft without the core. */
 export function finished(document: CheckDocument, form: Placed[]): boolean {
   return spotsOf(document, form).every(({ field, path, row, group }) => {

@@ -13,7 +13,7 @@ export function addressOf(draft: Pick<Draft, "id" | "kind">): string {
 /** A record's document as a draft that will stand in its place, with the reason. */
 export async function reopened(record: RecordOut, owner: string, why: string): Promise<Draft> {
   const stage = record.stage === "as-left" ? ("as-left" as const) : ("as-found" as const);
-  const document = await fromFile<CheckDocument>(record.document);
+  const document = { ...(await fromFile<CheckDocument>(record.document)), in_place_of: record.observed_at };
   return begin({
     kind: record.kind,
     instrument: record.instrument,

@@ -24,6 +24,8 @@ export type CheckDocument = {
   conditions?: Conditions;
   work?: Record<string, unknown>;
   checked_off?: string[];
+  /** When the record was taken that this one stands in place of. */
+  in_place_of?: string;
   remark?: string;
   observations: Record<string, unknown>;
 };

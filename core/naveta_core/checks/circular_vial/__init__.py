@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.affected import rough_level
 from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
@@ -82,6 +83,7 @@ KIND = Kind(
     ),
     before_you_start=("Bring the bubble near the middle with the foot screws. Wait until it settles.",),
     who_adjusts=("manager", "crew"),
+    affects=rough_level,
     when_bad=WHEN_BAD,
     watch_condition="Set the bubble to its reversing point, not to the middle.",
     limited=(LimitedQuantity("vial_error_mm", "Level vial error", "mm"),),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.affected import each_direction
 from ...engine.check_off import ANGLE_SIGHTS
 from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
@@ -88,6 +89,7 @@ KIND = Kind(
         "Never sight towards the sun.",
     ),
     who_adjusts=(),
+    affects=each_direction("direction_sigma_arcsec"),
     when_bad=(
         (
             "real",

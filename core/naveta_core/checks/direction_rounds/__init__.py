@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.affected import one_face
 from ...engine.check_off import ANGLE_SIGHTS
 from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
@@ -76,6 +77,7 @@ KIND = Kind(
         "Never sight towards the sun: see where it is before you turn.",
     ),
     who_adjusts=(),
+    affects=one_face("collimation_arcsec", ""),
     when_bad=(
         ("real", "Confirm it", "One more set with the circle turned. All sets count together."),
         ("keep", "Save as found", "Save as found: directions in both faces are free of c anyway."),

@@ -9,6 +9,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...documents.envelope import Instrument
+from ...engine.affected import axis_tilt
 from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
@@ -77,6 +78,7 @@ KIND = Kind(
         "Bubble near the middle. Do not walk around it while it turns.",
     ),
     who_adjusts=("manager", "crew"),
+    affects=axis_tilt(("index_along_arcsec", "index_across_arcsec"), "electronic", "the electronic level"),
     when_bad=(
         ("real", "Confirm it", "Repeat the readings. Both runs count together; the better one never counts alone."),
         ("keep", "Save as found", "Save as found, with the stored values, before they are overwritten."),

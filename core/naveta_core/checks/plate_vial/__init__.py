@@ -9,6 +9,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...documents.envelope import Instrument
+from ...engine.affected import axis_tilt
 from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
@@ -57,6 +58,7 @@ KIND = Kind(
     ),
     before_you_start=("Level it as for work. Remaining tilt does no harm: it is separated.",),
     who_adjusts=("manager", "crew"),
+    affects=axis_tilt(("vial_error_arcsec",), "plate", "the plate vial"),
     when_bad=(
         (
             "real",

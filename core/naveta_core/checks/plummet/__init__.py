@@ -9,6 +9,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...documents.envelope import Instrument
+from ...engine.affected import off_the_mark
 from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
@@ -80,6 +81,7 @@ KIND = Kind(
         "Do not touch a foot screw between the first mark and the last: it would spoil the circle.",
     ),
     who_adjusts=("manager",),
+    affects=off_the_mark("offset_mm", "at_height_m"),
     when_bad=(
         (
             "real",

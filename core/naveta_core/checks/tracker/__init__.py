@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.affected import one_face
 from ...engine.check_off import ANGLE_SIGHTS
 from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
@@ -64,6 +65,7 @@ KIND = Kind(
         "A cool or cloudy hour: shimmer spoils it. Never sight towards the sun.",
     ),
     who_adjusts=("manager", "crew"),
+    affects=one_face("tracker_hz_arcsec", "tracker_v_arcsec"),
     when_bad=(
         (
             "real",

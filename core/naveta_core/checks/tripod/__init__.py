@@ -7,6 +7,7 @@ the other: what the reading moves under the hand is the twist, what it does not 
 from __future__ import annotations
 
 from ...engine.adjusting import by_hand
+from ...engine.affected import each_direction
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
 from .document import LOOKS, SET, Tripod, read_document, where
@@ -44,6 +45,7 @@ KIND = Kind(
     ),
     before_you_start=("Feet pressed in on firm ground, legs spread as for work.",),
     who_adjusts=("manager", "crew"),
+    affects=each_direction("set_arcsec"),
     when_bad=(
         ("real", "Confirm it", "Press the feet in again and repeat the check. Both runs count together."),
         ("keep", "Save as found", "Save as found."),

@@ -9,6 +9,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...documents.envelope import Instrument
+from ...engine.affected import one_face
 from ...engine.check_off import ANGLE_SIGHTS
 from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
@@ -95,6 +96,7 @@ KIND = Kind(
         "Never sight towards the sun: see where it is before you turn over.",
     ),
     who_adjusts=("manager", "crew"),
+    affects=one_face("collimation_arcsec", "index_arcsec", "tilting_axis_arcsec"),
     when_bad=(
         (
             "real",

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ...engine.affected import unequal_sights
 from ...engine.check_off import LEVEL_SIGHTS
 from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
@@ -157,6 +158,7 @@ KIND = Kind(
         "Sight a staff and tap the tripod lightly: does the line return to the same reading?",
     ),
     who_adjusts=("manager", "crew"),
+    affects=unequal_sights("collimation_arcsec"),
     when_bad=WHEN_BAD,
     watch_condition="Balanced sights only: backsight and foresight equal.",
     limited=(LimitedQuantity("collimation_arcsec", "Line of sight", "arcsec"),),

@@ -34,7 +34,7 @@ import { SheetDialog } from "./SheetDialog";
 import { ArrivingStrip } from "./ArrivingStrip";
 import { useArriving } from "./useArriving";
 import { useDiscard } from "../../app/useDiscard";
-import { useKeys } from "./useKeys";
+import { useFirstReading, useKeys } from "./useKeys";
 import { usePages } from "./usePages";
 import { useSave } from "./useSave";
 import { type Delay, after } from "../../timers";
@@ -82,7 +82,11 @@ function useChanges(draft: Draft, change: Change) {
         edits.reduce((grown, edit) => withAt(grown, edit.path, edit.value), draft.document),
         `Done: ${lowered(text)}`,
       ),
-    again: async () => withUndo(await repeatDocument(draft.document), "Rows for one more run added."),
+    again: async () => {
+      const grown = await repeatDocument(draft.document);
+      withUndo(grown, "Rows for one more run added.");
+      return grown;
+    },
   };
 }
 
@@ -112,6 +116,7 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
   // On an upright tablet the finding stands above the readings: a touch before the first answer would miss its cell. Once
   // open it stays: without signal the next question has no answer yet either, and what is typed would go nowhere.
   const opened = useOnce(Boolean(answer) || Boolean(saying.wrong) || late);
+  useFirstReading(opened, keys);
   if (!opened) return <Waiting what="Opening the sheet…" />;
   return (
     <div className="grid gap-3 text-[16px] max-tab:pb-[60px] desk:gap-2">
@@ -161,7 +166,7 @@ function Open({ draft, kind, change, room }: { draft: Draft; kind: Kind; change:
             saying={saying}
             kind={kind}
             save={save}
-            onAgain={() => void changes.again()}
+            onAgain={() => void changes.again().then(keys.first)}
             onFix={changes.fix}
           />
         </Beside>

@@ -1,7 +1,7 @@
 // The hand on the keys of a sheet: where Enter leads, what the bar above the keypad does.
-import { useLayoutEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { Draft } from "../../documents/draft";
-import { type Entry, type Placed, type Spot, nextSpot } from "../../documents/form";
+import { type Entry, type Placed, type Spot, firstOpen, nextSpot } from "../../documents/form";
 import { spotId, textAt, withAt } from "../../documents/paths";
 import { addEntry, another, otherSign, putBack, sameAgain, strike, toggleInstead } from "../../documents/typing";
 import type { Change } from "../../hooks/useDraft";
@@ -9,6 +9,8 @@ import { useTyping } from "../../hooks/useTyping";
 import type { InputKey } from "../../ui/NumberField";
 
 export type Keys = {
+  /** Leads to the first input still to be read. */
+  first: (of?: Draft["document"]) => void;
   type: (path: string, value: unknown) => void;
   key: (spot: Spot, key: InputKey) => void;
   here: (spot: Spot) => void;
@@ -37,6 +39,17 @@ function useGoal(): (id: string) => void {
     goal.current = id;
     again((n) => n + 1);
   };
+}
+
+/** Once a sheet can be seen the hand is at its first open reading, unless it is somewhere else already. */
+export function useFirstReading(seen: boolean, keys: Keys): void {
+  const led = useRef(false);
+  useEffect(() => {
+    if (!seen || led.current) return;
+    led.current = true;
+    const { activeElement, body } = window.document;
+    if (activeElement === null || activeElement === body) keys.first();
+  });
 }
 
 /** `at` is where was typed last: what belongs to one reading shows beside that one. */
@@ -96,7 +109,14 @@ export function useKeys(
     };
     actions[what]();
   };
+  const first = (of = document) => {
+    const open = firstOpen(of, form);
+    if (!open) return;
+    reveal(open.path);
+    go(spotId(open.path));
+  };
   const keys: Keys = {
+    first,
     type,
     key,
     here: setAt,

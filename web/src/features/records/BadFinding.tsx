@@ -37,7 +37,7 @@ export function BadFinding({ record, result, document }: Props) {
     keep: true,
     adjust: record.as_left !== null,
     without: false,
-    "impact-review": Boolean(looked.data?.signed),
+    "impact-review": Boolean(looked.data?.signed) && !looked.data?.work.some((each) => !each.reviewed),
   };
   const content: Record<Code, ReactNode> = {
     real: (
@@ -125,7 +125,7 @@ function Again({
       stage: "as-found",
       amends: record.id,
       why,
-      document: grown,
+      document: { ...grown, in_place_of: record.observed_at },
       ...(round ? { round } : {}),
     });
     await storeDraft(draft);

@@ -1,0 +1,120 @@
+"""A good result after a bad one with nothing between them that would explain it: the two contradict each other.
+
+They do where they differ by more than their joint uncertainty (95 percent, with what an error wanders in the days
+between) and no adjusting, service, knock, fall or step in temperature lies between them. Then the later one does not
+overrule the earlier: a third run decides, and the two that agree count.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from math import hypot
+
+from ..documents.envelope import Earlier, Envelope, days_between
+from ..results import CodedText
+from ..stats.decision import EVIDENCE_KELVIN, Grade, Limits, wandering
+from ..stats.estimate import Estimate
+from ..units.formatting import capital, day_words, size
+
+TWO_SIDED = 1.96
+BAD: tuple[Grade, ...] = ("adjust", "service")
+CONTRADICTS, DECIDED = "contradicts-record", "two-agree"
+THIRD_RUN: CodedText = (
+    "third-run",
+    "Run it a third time, from a fresh set-up: the two that agree decide. Until then it stays on hold.",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class JudgedNow:
+    """One quantity as it was found now, in the unit given: the name of its figure, what a sentence calls it."""
+
+    name: str
+    noun: str
+    unit: str
+    estimate: Estimate
+    limits: Limits
+
+
+def contradiction(document: Envelope, grade: Grade, now: Sequence[JudgedNow]) -> CodedText | None:
+    """What is said of a good result that contradicts a bad one, or that two agree now; None where nothing is to be said.
+
+    The code is `contradicts-record` or `two-agree`. An as-left, and what stands in place of a record, contradict
+    nothing: their figures are expected to differ.
+    """
+    if document.stage == "as-left" or document.before_at is None or grade == "repeat":
+        return None
+    earlier = [one for one in document.before if one.check == document.kind and _comparable(document, one)]
+    if grade in BAD:
+        return _odd_one(document, earlier, now)
+    for bad in (one for one in earlier if one.grade in BAD):
+        parts = [part for part in now if _was_beyond(part, bad) and _differs(document, part, bad)]
+        if not parts:
+            continue
+        between = [one for one in earlier if one.disputed and _moment(one) > _moment(bad)]
+        agreeing = next((one for one in between if not any(_differs(document, part, one) for part in parts)), None)
+        return _decided(document, parts[0], agreeing, bad) if agreeing else _contradicts(document, parts[0], bad)
+    return None
+
+
+def _comparable(document: Envelope, earlier: Earlier) -> bool:
+    """Whether nothing known lies between an earlier result and this one: no event, no step in temperature, no joining."""
+    here, there = document.conditions.temperature_c, earlier.temperature_c
+    apart = here is not None and there is not None and abs(here - there) >= EVIDENCE_KELVIN
+    joined = document.in_place_of is not None and datetime.fromisoformat(document.in_place_of) == _moment(earlier)
+    return not (earlier.changed_since or apart or joined)
+
+
+def _was_beyond(part: JudgedNow, earlier: Earlier) -> bool:
+    """Whether it was this quantity that lay beyond its limit then."""
+    value = earlier.figure(part.name)
+    return value is not None and abs(value) > part.limits.use
+
+
+def _differs(document: Envelope, part: JudgedNow, earlier: Earlier) -> bool:
+    value, sigma = earlier.figure(part.name), earlier.figure(f"sigma_{part.name}")
+    if value is None or sigma is None or document.before_at is None:
+        return False
+    wandered = wandering(part.limits.use, max(0.0, days_between(earlier.at, document.before_at)))
+    joint = hypot(part.estimate.u95, TWO_SIDED * sigma, TWO_SIDED * wandered**0.5)
+    return abs(part.estimate.value - value) > joint
+
+
+def _odd_one(document: Envelope, earlier: Sequence[Earlier], now: Sequence[JudgedNow]) -> CodedText | None:
+    """A bad result that agrees with the bad one a disputed good one stands between."""
+    odd = next((one for one in earlier if one.disputed), None)
+    if odd is None:
+        return None
+    for bad in (one for one in earlier if one.grade in BAD and _moment(one) < _moment(odd)):
+        parts = [part for part in now if _was_beyond(part, bad) and _differs(document, part, odd)]
+        if parts and not any(_differs(document, part, bad) for part in parts):
+            return _decided(document, parts[0], bad, odd)
+    return None
+
+
+def _contradicts(document: Envelope, part: JudgedNow, bad: Earlier) -> CodedText:
+    then, now = _value(part, bad), size(abs(part.estimate.value), part.estimate.u95, part.unit)
+    days = f"{then} on {_day(bad.at)}, {now} on {_day(document.before_at or bad.at)}"
+    text = f"{capital(part.noun)}: {days}, and nothing on record between them explains the difference. One of the two is wrong."
+    return CONTRADICTS, text
+
+
+def _decided(document: Envelope, part: JudgedNow, agreeing: Earlier, odd: Earlier) -> CodedText:
+    days = f"{_day(agreeing.at)} and {_day(document.before_at or odd.at)}"
+    odd_one = f"the {_value(part, odd)} of {_day(odd.at)}"
+    return DECIDED, f"{capital(part.noun)}: the runs of {days} agree; {odd_one} stays on record as the odd one."
+
+
+def _value(part: JudgedNow, earlier: Earlier) -> str:
+    value, sigma = earlier.figure(part.name) or 0.0, earlier.figure(f"sigma_{part.name}") or 0.0
+    return size(abs(value), TWO_SIDED * sigma, part.unit)
+
+
+def _moment(earlier: Earlier) -> datetime:
+    return datetime.fromisoformat(earlier.at)
+
+
+def _day(at: str) -> str:
+    return day_words(datetime.fromisoformat(at).date())

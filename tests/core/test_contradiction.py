@@ -1,0 +1,145 @@
+"""A good result after a bad one with nothing between them decides nothing: for every kind of check, on the yard too."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Any
+
+import pytest
+
+from naveta_core.documents.envelope import Instrument
+from naveta_core.documents.instrument_context import complete
+from naveta_core.history.context import earlier_checks, instrument_context
+from naveta_core.history.entries import PastCheck, PastEvent
+from naveta_core.history.facts import CheckRecord, EventRecord
+from tests.core.builders import codes, exact, reduce
+from tests.core.plain import standing
+
+NEAR = ((30.0, 30.0), (56.0, 4.0))
+BAD_DAY, GOOD_DAY, THIRD_DAY = "2027-03-01T08:00:00+00:00", "2027-03-02T08:00:00+00:00", "2027-03-02T10:00:00+00:00"
+
+
+def earlier(value: float, at: str, grade: str, sigma: float = 2.0, **more: Any) -> dict[str, Any]:
+    figures = {"collimation_arcsec": value, "sigma_collimation_arcsec": sigma}
+    return {"check": "two-peg", "at": at, "grade": grade, "result": figures, **more}
+
+
+def found(c: float, *before: dict[str, Any], at: str = GOOD_DAY, **more: Any) -> dict[str, Any]:
+    return reduce(exact(c, *NEAR, copies=4, before=list(before), before_at=at, **more))
+
+
+BAD = earlier(24.1, BAD_DAY, "adjust")
+
+
+def test_a_good_run_does_not_overrule_a_bad_one() -> None:
+    result = found(0.3, BAD)
+    assert result["verdict"]["grade"] == "repeat"
+    first = result["verdict"]["reasons"][0]
+    assert first["code"] == "contradicts-record"
+    assert "24.1″ on 1 Mar 2027" in first["text"]
+    assert "0.3″ on 2 Mar 2027" in first["text"]
+    assert codes(result, "next") == ["save-as-found", "third-run"]
+
+
+@pytest.mark.parametrize(
+    "more",
+    [
+        {"stage": "as-left"},
+        {"in_place_of": BAD_DAY},
+        {"before": [{**BAD, "changed_since": True}]},
+        {"before": [{**BAD, "temperature_c": 31.0}], "conditions": {"temperature_c": 11.0}},
+    ],
+)
+def test_what_explains_the_difference_is_no_contradiction(more: dict[str, Any]) -> None:
+    document = exact(0.3, *NEAR, copies=4, **{"before": [BAD], "before_at": GOOD_DAY, **more})
+    assert reduce(document)["verdict"]["grade"] == "use"
+
+
+def test_a_difference_within_the_joint_uncertainty_is_none() -> None:
+    """10.4″ ± 2·1.96 against about 7″: less apart than the two are sure of."""
+    assert found(7.0, earlier(10.4, BAD_DAY, "adjust"))["verdict"]["reasons"][0]["code"] != "contradicts-record"
+
+
+def test_the_third_run_decides_and_the_odd_one_is_named() -> None:
+    disputed = earlier(0.3, GOOD_DAY, "repeat", disputed=True)
+    good = found(0.5, disputed, BAD, at=THIRD_DAY)
+    assert good["verdict"]["grade"] == "use"
+    assert good["verdict"]["reasons"][0]["code"] == "two-agree"
+    assert "24.1″ of 1 Mar 2027 stays on record as the odd one" in good["verdict"]["reasons"][0]["text"]
+    bad = found(23.0, disputed, BAD, at=THIRD_DAY)
+    assert bad["verdict"]["grade"] == "adjust"
+    assert "0.3″ of 2 Mar 2027 stays on record as the odd one" in bad["verdict"]["reasons"][0]["text"]
+
+
+def test_a_repeat_for_other_reasons_is_no_second_run_that_agrees() -> None:
+    assert found(0.5, earlier(0.3, GOOD_DAY, "repeat"), BAD, at=THIRD_DAY)["verdict"]["grade"] == "repeat"
+
+
+def test_two_face_says_which_error_contradicts() -> None:
+    from tests.server.test_bench_kinds import simulated
+
+    figures = {
+        "collimation_arcsec": 40.0, "sigma_collimation_arcsec": 1.0, "index_arcsec": 0.2, "sigma_index_arcsec": 1.0,
+    }  # fmt: skip
+    before = [{"check": "two-face", "at": BAD_DAY, "grade": "adjust", "result": figures}]
+    document = {**simulated("two-face", c=0.5, i=0.2, noise=0.0), "before": before, "before_at": GOOD_DAY}
+    result = reduce(document)
+    assert result["verdict"]["grade"] == "repeat"
+    assert result["verdict"]["reasons"][0]["text"].startswith("The collimation error")
+
+
+class TestHistory:
+    def past(self, value: float, at: str, grade: str, **more: Any) -> PastCheck:
+        return PastCheck.model_validate(
+            {
+                **{name: part for name, part in earlier(value, at, grade).items() if name != "check"},
+                "kind": "two-peg",
+                "stage": "as-found",
+                "repeats": {"squares": 0, "dof": 0},
+                **more,
+            }
+        )
+
+    def names(self, *history: Any) -> list[tuple[str, bool]]:
+        return [(one.grade, one.changed_since) for one in earlier_checks(history)]
+
+    def test_a_hold_forgets_the_good_and_not_the_bad(self) -> None:
+        held = PastEvent(event="held", at="2027-03-01T09:00:00+00:00")
+        assert self.names(self.past(1, "2027-02-01T08:00:00+00:00", "use"), self.past(24, BAD_DAY, "adjust"), held) == [
+            ("adjust", False)
+        ]
+
+    @pytest.mark.parametrize("event", ["knock", "drop", "service-in", "adjusted"])
+    def test_what_changes_an_instrument_forgets_both(self, event: str) -> None:
+        happened = PastEvent(
+            event=event, at="2027-03-01T09:00:00+00:00", kind="two-peg" if event == "adjusted" else None
+        )
+        assert self.names(self.past(24, BAD_DAY, "adjust"), happened) == []
+
+    def test_a_step_in_temperature_explains_without_forgetting(self) -> None:
+        step = PastEvent(event="temperature-step", at="2027-03-01T09:00:00+00:00")
+        assert self.names(self.past(24, BAD_DAY, "adjust"), step) == [("adjust", True)]
+
+    def test_through_the_instruments_own_history(self) -> None:
+        history = [self.past(24, BAD_DAY, "adjust"), PastEvent(event="held", at="2027-03-01T09:00:00+00:00")]
+        context = instrument_context(Instrument(kind="level"), {}, history)
+        document = complete(exact(0.3, *NEAR, copies=4), context, GOOD_DAY)
+        assert reduce(document)["verdict"]["reasons"][0]["code"] == "contradicts-record"
+
+
+def test_the_hold_stays_until_two_agree() -> None:
+    at = datetime(2027, 3, 1, 8, tzinfo=UTC)
+    bad = CheckRecord("two-peg", at, "adjust", finding="24.1″ too high.")
+    disputed = CheckRecord("two-peg", at.replace(day=2), "repeat", codes=("contradicts-record",))
+    held = standing({"kind": "level"}, [bad, disputed], [], at.date().replace(day=2))
+    assert held.state == "hold"
+    assert "24.1″" in held.reasons[0].text
+    third = CheckRecord("two-peg", at.replace(day=3), "use", finding="No error found.")
+    assert standing({"kind": "level"}, [bad, disputed, third], [], at.date().replace(day=3)).state == "ready"
+
+
+def test_a_run_that_was_not_conclusive_lifts_no_hold_either() -> None:
+    at = datetime(2027, 3, 1, 8, tzinfo=UTC)
+    records = [CheckRecord("two-peg", at, "adjust"), CheckRecord("two-peg", at.replace(day=2), "repeat")]
+    held = standing({"kind": "level"}, records, [EventRecord("held", at.replace(hour=9))], at.date().replace(day=2))
+    assert held.state == "hold"
