@@ -7,7 +7,8 @@ import type { TestProject } from "vitest/node";
 
 const ROOT = resolve(import.meta.dirname, "../..");
 const PYTHON = resolve(ROOT, ".venv/bin/python");
-const STARTS_WITHIN_MS = 120_000;
+/** The first time it makes the demo: a minute on a quiet machine. */
+const STARTS_WITHIN_MS = 600_000;
 
 declare module "vitest" {
   interface ProvidedContext {
@@ -24,7 +25,7 @@ export default async function begin(project: TestProject): Promise<() => void> {
     said.once("line", done);
     parent.once("exit", () => failed(new Error("The demo's server stopped before it answered.")));
     late = setTimeout(
-      () => failed(new Error("The demo's server did not answer within two minutes.")),
+      () => failed(new Error("The demo's server did not answer within ten minutes.")),
       STARTS_WITHIN_MS,
     );
   });

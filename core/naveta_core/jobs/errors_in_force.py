@@ -1,7 +1,8 @@
 """What is wrong with an instrument as far as its checks know: each error a job feels, how sure it is, and how old.
 
 An error that was measured wanders slowly (stats/decision.py), so that its uncertainty grows with its age. One that was
-never measured is taken to lie within its limit, with 95 percent confidence: what a passed check would say of it.
+never measured is assumed to lie within twice its limit, with 95 percent confidence: wider than one that a check found
+just within the limit, which is half the limit wider than its value.
 """
 
 from __future__ import annotations
@@ -101,8 +102,9 @@ def _in_force(felt: FeltError, limit: float, before: Sequence[Earlier], now: str
             days = max(0.0, days_between(earlier.at, now))
             aged = sqrt(sigma**2 + wandering(limit, days))
             return ErrorInForce(felt, value, aged, fresh_sigma=min(sigma, limit / 4), limit=limit, days=days)
-    # A full check is good to half the limit at 95 percent, a quarter of it as a standard deviation.
-    return ErrorInForce(felt, 0.0, limit / 2, fresh_sigma=limit / 4, limit=limit, days=None)
+    # A full check is good to half the limit at 95 percent, a quarter of it as a standard deviation. Nobody knows more of
+    # what was never measured than that it was not noticed: twice the limit.
+    return ErrorInForce(felt, 0.0, limit, fresh_sigma=limit / 4, limit=limit, days=None)
 
 
 def measured_spread(before: Sequence[Earlier], check: str, figure: str) -> float | None:

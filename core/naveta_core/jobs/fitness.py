@@ -215,7 +215,7 @@ def _why_renewed(way: Working, check: str) -> str:
     ages = [error.days for error in way.errors if error.felt.check == check and error.days is not None]
     title = KINDS[check].title
     if not ages:
-        return f"{title}: never measured here, and the job depends on it."
+        return f"{title}: assumed, not measured: the job depends on it, so twice its limit is allowed for."
     return f"{title}: the last one is {count(round(min(ages)), 'day', 'days')} old, and the job depends on it."
 
 

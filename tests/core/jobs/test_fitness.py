@@ -14,6 +14,7 @@ from naveta_core.history.due_list import due_entries
 from naveta_core.history.facts import CheckRecord, EventRecord
 from naveta_core.history.standing import checks_due, standing_of
 from naveta_core.jobs.accuracy import Practice
+from naveta_core.jobs.errors_in_force import errors_in_force
 from naveta_core.jobs.fitness import Candidate, Fitness, fitness_of, needed_roles
 from naveta_core.jobs.needs import JOB_CLASSES, JobNeeds
 from naveta_core.units.formatting import length_words
@@ -215,3 +216,26 @@ def test_roles_and_classes() -> None:
         )
         is None
     ), "a job without tripods has no use for one"
+
+
+class TestNeverMeasured:
+    """What nobody checked is worth less than what was found just within its limit."""
+
+    def total95(self, *before: Earlier) -> float:
+        (line,) = errors_in_force(LEVEL, {}, list(before), NOW)
+        return abs(line.value) + 2 * line.sigma
+
+    def test_it_counts_as_wider_than_one_found_just_within_its_limit_today(self) -> None:
+        """Limit 10″: twice that against 9.9″ and 2·√(2.5² + 1.0²) = 5.4″ of a full check with the least it wanders."""
+        assert self.total95() == pytest.approx(20.0)
+        assert self.total95(peg(9.9, sigma=2.5, at=NOW)) == pytest.approx(9.9 + 2 * hypot(2.5, 1.0))
+
+    def test_a_check_before_the_job_makes_it_as_sure_as_any(self) -> None:
+        (never,) = errors_in_force(LEVEL, {}, [], NOW)
+        assert never.fresh_sigma == pytest.approx(2.5)
+
+    def test_the_sentence_says_that_it_is_assumed(self) -> None:
+        answer = fit(LEVEL, JobNeeds(levelling_mm=1.0, sight_m=30.0, imbalance_m=20.0), passed("two-peg"), [])
+        (before,) = answer.checks
+        assert before.check == "two-peg"
+        assert before.why.startswith("Two-peg test: assumed, not measured")

@@ -45,9 +45,12 @@ function Review({ record, review }: { record: RecordOut; review: Found }) {
   return (
     <div className="grid gap-3" data-impact-review>
       <p className="font-semibold">{text}</p>
-      {advice.map((each) => (
-        <p key={each.code}>{each.text}</p>
-      ))}
+      {advice
+        // The step it stands in says so already.
+        .filter((each) => each.code !== "look-through")
+        .map((each) => (
+          <p key={each.code}>{each.text}</p>
+        ))}
       <ul className="m-0 grid list-none gap-1 p-0">
         {effects
           .filter((_, i) => i === 0 || i === 2)
@@ -164,7 +167,7 @@ function Line({
           <label className="flex min-h-[44px] items-center gap-2">
             <input
               type="checkbox"
-              className="size-5"
+              className="size-6 shrink-0 accent-[var(--color-ink)]"
               disabled={!allowed}
               checked={remark !== undefined}
               onChange={(e) => onLooked(e.target.checked ? "" : undefined)}
