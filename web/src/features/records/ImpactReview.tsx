@@ -12,7 +12,7 @@ import { day, moment } from "../../ui/words";
 
 const WORK_NAMES: Record<string, string> = { "set-up": "Set-up", orientation: "Orientation", job: "Job" };
 /** By what says a piece of work from every other: ticked, and the remark. */
-type Looked = Record<string, string>;
+type Looked = Record<string, string | undefined>;
 
 export function ImpactReview({ record }: { record: RecordOut }) {
   const back = useQuery(impactReviewQuery(record.id));
@@ -29,7 +29,9 @@ function Review({ record, review }: { record: RecordOut; review: Found }) {
   const { text, advice, effects, work, more_work, signed } = review;
   const right = may("save-check");
   const open = work.filter((each) => !each.reviewed).length;
-  const ticked = Object.entries(looked).map(([key, remark]) => ({ work: key, remark: remark.trim() }));
+  const ticked = Object.entries(looked).flatMap(([work, remark]) =>
+    remark === undefined ? [] : [{ work, remark: remark.trim() }],
+  );
   const said = work.length === 0 ? note.trim() !== "" : ticked.length > 0 || note.trim() !== "";
   const sign = () =>
     happened(
@@ -72,11 +74,7 @@ function Review({ record, review }: { record: RecordOut; review: Found }) {
                 remark={looked[each.key]}
                 allowed={right.allowed}
                 zone={session.time_zone}
-                onLooked={(remark) =>
-                  setLooked(({ [each.key]: _, ...rest }) =>
-                    remark === undefined ? rest : { ...rest, [each.key]: remark },
-                  )
-                }
+                onLooked={(remark) => setLooked((all) => ({ ...all, [each.key]: remark }))}
               />
             ))}
           </ol>
