@@ -4,13 +4,16 @@ attack/series.py."""
 from __future__ import annotations
 
 import random
+from datetime import UTC, datetime, timedelta
 from math import sqrt
+from typing import ClassVar
 
 import pytest
 
 from naveta_core.history.drift import SeriesValue, fit, parts_of, warmth
 from naveta_core.history.earned import earned_interval
 from naveta_core.history.pooling import pool_of, pooled
+from naveta_core.history.trend import SeriesCheck, Trend, trend_of
 from naveta_core.stats.quantiles import t_quantile
 
 from .attack.series import NOISE, TAU, fleet, series
@@ -122,23 +125,84 @@ class TestPooling:
 class TestEarned:
     def test_a_still_one_earns_longer_and_a_drifting_one_shorter(self) -> None:
         still = fit([SeriesValue(30.0 * i, 0.2, 0.5) for i in range(10)], 0.2)
-        longer = earned_interval(still, 10.0, 30, 270.0, 0.0)
+        longer = earned_interval(still, 10.0, 30, last=270.0, wander=0.0)
         assert (longer.days, longer.code) == (90, "longer")
         fast = fit([SeriesValue(30.0 * i, 1.0 * i, 0.5) for i in range(9)], 0.2)
-        shorter = earned_interval(fast, 10.0, 90, 240.0, 0.0)
+        shorter = earned_interval(fast, 10.0, 90, last=240.0, wander=0.0)
         assert shorter.code == "shorter"
         assert 22 <= shorter.days < 60, "at 1″ a month and 8″ today, 10″ is two months away at the most"
 
     def test_wandering_alone_ends_it(self) -> None:
         """Level 0, almost no spread: t·wander·√d = L, so d = (10/(1.86·0.5))²."""
         still = fit([SeriesValue(30.0 * i, 0.0, 0.01) for i in range(5)], 0.0)
-        found = earned_interval(still, 10.0, 90, 120.0, 0.5)
+        found = earned_interval(still, 10.0, 90, last=120.0, wander=0.5)
         t = t_quantile(0.95, still.freedom)
         assert found.days == pytest.approx((10 / (t * 0.5)) ** 2, abs=2)
 
     def test_few_checks_earn_nothing(self) -> None:
         young = fit([SeriesValue(0.0, 0.0, 0.5)], 0.2)
-        assert (earned_interval(young, 10.0, 30, 0.0, 0.0).code, earned_interval(young, 10.0, 30, 0.0, 0.0).days) == (
+        assert (
+            earned_interval(young, 10.0, 30, last=0.0, wander=0.0).code,
+            earned_interval(young, 10.0, 30, last=0.0, wander=0.0).days,
+        ) == (
             "rule",
             30,
         )
+
+
+class TestWhatATrendMaySay:
+    """Nothing is earned without a line, nothing that is so already is put into the future, no season taken for a drift."""
+
+    FIRST: ClassVar = datetime(2026, 1, 10, 7, tzinfo=UTC)
+
+    def trend(
+        self, rows: list[tuple[float, float]], *, warm: list[float] | None = None, sigma: float = 0.5, rule: int = 60
+    ) -> Trend:
+        """rows: (day, value), limit 10″, looked at on the last day."""
+        checks = [
+            SeriesCheck(
+                str(i), self.FIRST + timedelta(days=day), value, sigma, 10.0, temperature_c=warm[i] if warm else None
+            )
+            for i, (day, value) in enumerate(rows)
+        ]
+        found = trend_of(checks, [], checks[-1].at, unit="arcsec", tau=1.0, rule_days=rule)
+        assert found is not None
+        return found
+
+    def test_five_checks_that_climb_earn_no_more_than_the_rule(self) -> None:
+        """1.5″ to 9.5″ a month apart, limit 10: it leaves in eight days, and was given 47."""
+        found = self.trend([(30.0 * i, 1.5 + 2.0 * i) for i in range(5)], sigma=2.0, rule=30)
+        assert found.earned_days <= 30
+
+    def test_six_checks_of_one_day_earn_no_more_than_the_rule(self) -> None:
+        found = self.trend([(i / 24, 0.2) for i in range(6)])
+        assert (found.earned_days, found.earned_code) == (60, "as-rule")
+
+    def test_six_over_three_months_may(self) -> None:
+        assert self.trend([(30.0 * i, 0.2) for i in range(6)]).earned_code == "longer"
+
+    def test_beyond_already_is_said_as_it_is(self) -> None:
+        found = self.trend(
+            [(20.0 * i, value) for i, value in enumerate((12.0, 12.4, 12.8, 12.2, 12.9, 13.0, 12.7, 13.2))]
+        )
+        assert found.earned_code == "beyond"
+        assert found.earned.startswith("By its checks it is beyond its limit already")
+        assert "After" not in found.earned
+
+    def test_a_drift_that_has_left_the_limit_names_no_day(self) -> None:
+        found = self.trend([(30.0 * i, 3.0 + 1.2 * i) for i in range(9)], sigma=0.2)
+        assert found.drifting
+        assert found.leaves == "It is beyond its limit already."
+
+    def test_winter_to_summer_is_no_drift(self) -> None:
+        """0.29″ per °C from 0 to 25 °C within half a year: 18″ a year by its line, and by the calendar nothing."""
+        warm = [0.0, 5.0, 10.0, 15.0, 20.0, 25.0, 25.0]
+        found = self.trend([(30.0 * i, 0.29 * degrees) for i, degrees in enumerate(warm)], warm=warm, sigma=0.2)
+        assert not found.drifting
+        assert (found.slope_per_year, found.leaves, found.expected) == (None, "", None)
+        assert "a drift cannot be separated from the season" in found.text
+
+    def test_a_whole_year_tells_them_apart(self) -> None:
+        warm = [5.0, 12.0, 20.0, 25.0, 20.0, 12.0, 5.0, 12.0, 20.0]
+        found = self.trend([(40.0 * i, 1.2 * i) for i in range(9)], warm=warm, sigma=0.2)
+        assert found.drifting

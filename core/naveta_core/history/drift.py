@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import KW_ONLY, dataclass
 from math import fsum, sqrt
+from statistics import correlation
 
 from ..stats.estimate import MIN_F_SQUARED
 from ..stats.quantiles import t_quantile
@@ -79,10 +80,10 @@ class Line:
         return self.slope is not None and abs(self.slope) > t_quantile(0.95, self.freedom) * sqrt(self.var_slope)
 
 
-def fit(values: Sequence[SeriesValue], tau: float) -> Line:
+def fit(values: Sequence[SeriesValue], tau: float, *, as_level: bool = False) -> Line:
     """The level or line of at least one value, robust by deletion. tau: how much it wanders on its own, one sigma.
 
-    In the unit of the series.
+    In the unit of the series. as_level: no line, however many there are.
     """
     kept = list(range(len(values)))
     most = max(1, len(values) // 5)
@@ -91,7 +92,7 @@ def fit(values: Sequence[SeriesValue], tau: float) -> Line:
         if outlier is None:
             break
         del kept[outlier]
-    line = _fitted([values[i] for i in kept], tau)
+    line = _fitted([values[i] for i in kept], tau, as_level=as_level)
     left_out = tuple(i for i in range(len(values)) if i not in kept)
     return Line(
         line.t0,
@@ -255,6 +256,7 @@ def first_day(size: Callable[[float], float], limit: float, today: float) -> flo
 
 MIN_RANGE_K = 10.0
 TEMPERATURE_FROM = 8
+SEASON_FROM = 4
 MAX_TOGETHER = 0.8
 
 
@@ -272,6 +274,19 @@ class Warmth:
     def significant(self) -> bool:
         """Whether chance does not explain it, two-sided 95 percent."""
         return not self.together and abs(self.slope) > t_quantile(0.975, self.freedom) * self.sigma
+
+
+def season(values: Sequence[SeriesValue]) -> bool:
+    """Whether a drift cannot be told from a change with temperature: it became warmer or colder with the days.
+
+    At least four temperatures over 10 K or more, correlated with time by 0.8 or more.
+    """
+    known = [v for v in values if v.temperature_c is not None]
+    degrees = [v.temperature_c or 0.0 for v in known]
+    if len(known) < SEASON_FROM or max(degrees) - min(degrees) < MIN_RANGE_K:
+        return False
+    days = [v.day for v in known]
+    return max(days) > min(days) and abs(correlation(days, degrees)) >= MAX_TOGETHER
 
 
 def warmth(values: Sequence[SeriesValue], tau: float) -> Warmth | None:

@@ -15,7 +15,7 @@ from ..results import Answer
 from ..stats.decision import wander_in_a_root_day
 from ..stats.quantiles import t_quantile
 from ..units.formatting import UNITS, count, signed, size
-from .drift import Leaving, Line, SeriesParts, SeriesValue, Warmth, fit, leaving, parts_of, warmth
+from .drift import Leaving, Line, SeriesParts, SeriesValue, Warmth, fit, leaving, parts_of, season, warmth
 from .earned import earned_interval
 from .facts import day_words
 from .pooling import ModelSeries, Pool, model_series_of, pooled
@@ -133,20 +133,22 @@ def trend_of(
     cut = parts_of(values, tau)
     places = [i for i in cut.parts[-1] if not (cut.waiting and i == len(values) - 1)] or list(cut.parts[-1])
     own = [values[i] for i in places]
-    single = fit(own, tau)
-    line = pooled(single, pool)
+    seasonal = season(own)
+    single = fit(own, tau, as_level=seasonal)
+    line = single if seasonal else pooled(single, pool)
     limit, first = stretch[-1].limit, stretch[0].at
     now = (today - first).total_seconds() / DAY_S
     left = leaving(line, limit, now)
-    earned = earned_interval(line, limit, rule_days, values[-1].day, wander_in_a_root_day(limit))
-    u95 = t_quantile(0.975, line.freedom) * sqrt(line.var_slope) * YEAR if line.slope is not None else None
+    by_own_line, wander = single.slope is not None, wander_in_a_root_day(limit)
+    earned = earned_interval(line, limit, rule_days, last=values[-1].day, wander=wander, may_lengthen=by_own_line)
+    u95 = _u95_slope(line)
     return Trend(
         n=len(own),
-        text=_text(line, single, unit, u95, len(own)),
+        text=_season_text(line, unit) if seasonal else _text(line, single, unit, u95, len(own)),
         drifting=line.drifts,
         slope_per_year=None if line.slope is None else line.slope * YEAR,
         u95_slope=u95,
-        leaves=_leaves(left, first),
+        leaves=_leaves(left, first, now),
         early=_day(first, left.early) if left else None,
         expected=_day(first, left.expected) if left else None,
         late=_day(first, left.late) if left else None,
@@ -162,6 +164,11 @@ def trend_of(
         jump=_jump(cut),
         line=_band(line, first, own[0].day, max(now, own[-1].day)),
     )
+
+
+def _u95_slope(line: Line) -> float | None:
+    """Of the slope a year, in the unit of the series; None of a level."""
+    return t_quantile(0.975, line.freedom) * sqrt(line.var_slope) * YEAR if line.slope is not None else None
 
 
 def _day(first: datetime, after: float | None) -> str | None:
@@ -214,11 +221,25 @@ def _band(line: Line, first: datetime, begin: float, end: float) -> list[BandPoi
     ]
 
 
-def _leaves(left: Leaving | None, first: datetime) -> str:
+def _season_text(line: Line, unit: str) -> str:
+    level = size(line.level, sqrt(line.var_level), unit)
+    return f"Level {level}. It became warmer or colder with the days: a drift cannot be separated from the season, and none is given."
+
+
+def _leaves(left: Leaving | None, first: datetime, now: float) -> str:
     if left is None:
         return ""
-    early = day_words((first + timedelta(days=left.early)).date())
+    if left.expected is not None and left.expected <= now:
+        return "It is beyond its limit already."
+    if left.early <= now:
+        later = f"; about {_words(first, left.expected)} it is" if left.expected is not None else ""
+        return f"It could be beyond its limit already (95 %){later}."
+    early = _words(first, left.early)
     if left.expected is None:
         return f"It could leave its limit from {early} on (95 %)."
-    expected = day_words((first + timedelta(days=left.expected)).date())
-    return f"It leaves its limit about {expected}, not before {early} (95 %)."
+    return f"It leaves its limit about {_words(first, left.expected)}, not before {early} (95 %)."
+
+
+def _words(first: datetime, after: float) -> str:
+    """'25 Mar 2027', so many days after the first check."""
+    return day_words((first + timedelta(days=after)).date())
