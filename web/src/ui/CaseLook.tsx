@@ -2,7 +2,7 @@
 // nothing is recorded of the case.
 import { useState } from "react";
 import type { Instrument } from "../api/client";
-import { Dialog } from "./parts";
+import { Dialog, Lacking } from "./parts";
 
 export type CaseSeen = { case_looked?: boolean; missing?: string[]; ready?: string[] };
 type Props = {
@@ -51,7 +51,7 @@ function Form({ item, leaving, word, reason, onDone }: Omit<Props, "open" | "onC
               onChange={(event) => setNote(event.target.value)}
             />
           </label>
-          {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
+          {submitted && !note.trim() && <Lacking at="note">Enter a few words: they are shown with it.</Lacking>}
         </>
       )}
       <div className="grid items-start gap-x-6 gap-y-4 tab:grid-cols-2">

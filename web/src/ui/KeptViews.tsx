@@ -7,7 +7,7 @@ import { NoSignal, type Session, api, data } from "../api/client";
 import { useNotify } from "../app/notices";
 import { useHere } from "../app/session";
 import { Menu } from "./Menu";
-import { Dialog } from "./parts";
+import { Dialog, Lacking } from "./parts";
 
 type Props = {
   place: Session["views"][number]["place"];
@@ -103,7 +103,7 @@ function NameIt({ example, onName }: { example: string; onName: (name: string) =
           onChange={(event) => setName(event.target.value)}
         />
       </label>
-      {submitted && !name.trim() && <p className="fault">Enter a name for it.</p>}
+      {submitted && !name.trim() && <Lacking at="name">Enter a name for it.</Lacking>}
       <button className="btn now site">Keep it</button>
     </form>
   );

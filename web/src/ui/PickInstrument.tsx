@@ -3,6 +3,7 @@ import { type KeyboardEvent, useCallback, useState } from "react";
 import { fleetQuery } from "../api/queries";
 import { matches } from "../documents/fleet";
 import { ScanButton } from "./Scan";
+import { Lacking } from "./parts";
 
 /** Whether the fleet is here to choose from, so that a page can wait and not move under the finger. */
 export const useFleetHere = () => !useQuery(fleetQuery).isPending;
@@ -75,7 +76,7 @@ export function PickInstrument({
         <p className="sub">{found.length - MAX_ROWS} more: type a part of the tag, model, place or crew.</p>
       )}
       {q && !found.length && <p className="sub">No instrument matches {q}.</p>}
-      {missing && <p className="fault">Choose the instrument first.</p>}
+      {missing && <Lacking at="instrument">Choose the instrument first.</Lacking>}
     </fieldset>
   );
 }

@@ -1,9 +1,10 @@
 // The small parts every place shares, on Radix primitives.
 import { Dialog as Radix } from "radix-ui";
 import { X } from "lucide-react";
-import type { ReactNode } from "react";
+import { type ReactNode, useEffect } from "react";
 import { Link } from "react-router";
 import { NoSignal, Problem, type Fault } from "../api/client";
+import { showRefusal, useRefusal } from "./refusal";
 
 /** A page's head: what matters now, the line below it (`low`: beside it), and its one or two outlined actions. */
 export function Head({
@@ -71,8 +72,19 @@ export function FaultLine({ fault, id, beside = false }: { fault: Fault; id?: st
   );
 }
 
+/** What a press lacked, beside the field at a path: brought into view with the focus in that field. */
+export function Lacking({ at, children }: { at: string; children: ReactNode }) {
+  useEffect(() => showRefusal(), []);
+  return (
+    <p className="fault" role="alert" data-fault={at}>
+      {children}
+    </p>
+  );
+}
+
 /** What went wrong with a call, in its own words, and that nothing is lost. */
 export function Trouble({ error }: { error: unknown }) {
+  useRefusal(error);
   if (!error) return null;
   if (error instanceof NoSignal)
     return <p className="fault">Offline. This needs a connection; your entries are kept.</p>;

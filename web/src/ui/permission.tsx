@@ -2,7 +2,7 @@
 import { type ReactNode, useState } from "react";
 import { useEventKind } from "../app/eventKinds";
 import { useHappening } from "../app/events";
-import { Dialog } from "./parts";
+import { Dialog, Lacking } from "./parts";
 
 /** An action that is not allowed is greyed with its sentence, never hidden. */
 export function PermissionButton({
@@ -89,7 +89,7 @@ export function ReasonForm({
           onChange={(event) => setNote(event.target.value)}
         />
       </label>
-      {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
+      {submitted && !note.trim() && <Lacking at="note">Enter a few words: they are shown with it.</Lacking>}
       <button className="btn now site">{word}</button>
     </form>
   );

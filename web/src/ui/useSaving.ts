@@ -5,6 +5,7 @@ import { fetchAgain } from "../api/again";
 import { NoSignal, type Problem } from "../api/client";
 import { useNotify } from "../app/notices";
 import { changedMeanwhile } from "./Meanwhile";
+import { useRefusal } from "./refusal";
 
 export type Saving = {
   trouble: unknown;
@@ -19,6 +20,7 @@ export function useSaving(reread: () => Promise<void>): Saving {
   const client = useQueryClient();
   const notify = useNotify();
   const [trouble, setTrouble] = useState<unknown>(null);
+  useRefusal(trouble);
   const [busy, setBusy] = useState(false);
   const run = async (action: () => Promise<unknown>, saved?: string) => {
     setTrouble(null);

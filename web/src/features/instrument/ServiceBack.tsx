@@ -5,7 +5,7 @@ import { sendFile } from "../../api/files";
 import { useEventKind } from "../../app/eventKinds";
 import { useHappening } from "../../app/events";
 import { Field, faultsAt } from "../../ui/Field";
-import { Dialog, Trouble } from "../../ui/parts";
+import { Dialog, Lacking, Trouble } from "../../ui/parts";
 
 export function ServiceBack({ item, open, onClose }: { item: Instrument; open: boolean; onClose: () => void }) {
   return (
@@ -65,7 +65,7 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
           onChange={(event) => setNote(event.target.value)}
         />
       </label>
-      {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
+      {submitted && !note.trim() && <Lacking at="note">Enter a few words: they are shown with it.</Lacking>}
       {item.stored_settings.length > 0 && (
         <fieldset className="m-0 grid border-0 p-0 tab:grid-cols-2">
           <legend className="font-semibold">Stored values reset (none ticked: all count as reset)</legend>

@@ -18,12 +18,13 @@ import {
 import { storeDraft } from "../../device/device";
 import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
 import { Choice } from "../../ui/Choice";
-import { Dialog, Head, Waiting } from "../../ui/parts";
+import { Dialog, Head, Lacking, Waiting } from "../../ui/parts";
 import { SetUpTabs } from "../../ui/Tabs";
 import { UNITS, firmUnit, rememberedAngle } from "../../ui/units";
 import { SIGHTED } from "../../documents/instrumentKinds";
 import { LoadSights } from "./LoadSights";
 import { PickPoint } from "./PickPoint";
+import { showRefusal } from "../../ui/refusal";
 
 const alike = (name: string) => name.replaceAll(/[\s-]/g, "").toUpperCase();
 
@@ -62,7 +63,10 @@ export function NewOrientation() {
   const named = points.data?.points.find((point) => alike(point.name) === alike(mark));
   const station = picked ?? (named ? asControlPoint(named) : null);
   const begin = async () => {
-    if (!tag || (kind === "backsight" && !station)) return setMissing(true);
+    if (!tag || (kind === "backsight" && !station)) {
+      showRefusal();
+      return setMissing(true);
+    }
     localStorage.setItem("naveta.angle", angle);
     const height = query.get("height");
     const near = kind === "backsight" ? (points.data?.points ?? []).slice(0, 60).map(asControlPoint) : [];
@@ -101,7 +105,7 @@ export function NewOrientation() {
               value={station?.name ?? mark}
               onPick={setPicked}
             />
-            {missing && !station && <p className="fault">Choose the station point.</p>}
+            {missing && !station && <Lacking at="station">Choose the station point.</Lacking>}
           </div>
         )}
         <ReadIn

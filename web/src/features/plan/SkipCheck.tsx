@@ -5,7 +5,7 @@ import { useHappening } from "../../app/events";
 import { dayAfter } from "../../documents/fleet";
 import type { Due } from "../../documents/plan";
 import { Field } from "../../ui/Field";
-import { Dialog } from "../../ui/parts";
+import { Dialog, Lacking } from "../../ui/parts";
 
 const USUAL_DAYS = 7;
 
@@ -65,7 +65,7 @@ function SkipForm({ due, today, latest, onClose }: { due: Due; today: string; la
           onChange={(event) => setNote(event.target.value)}
         />
       </label>
-      {submitted && !note.trim() && <p className="fault">Enter a few words: they are shown with it.</p>}
+      {submitted && !note.trim() && <Lacking at="note">Enter a few words: they are shown with it.</Lacking>}
       <button className="btn now site">Skip it until then</button>
     </form>
   );

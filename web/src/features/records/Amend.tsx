@@ -7,7 +7,7 @@ import { fetchAgain } from "../../api/again";
 import { type RecordOut, send } from "../../api/client";
 import { useHere, usePerson } from "../../app/session";
 import { storeDraft } from "../../device/device";
-import { Dialog, Trouble } from "../../ui/parts";
+import { Dialog, Lacking, Trouble } from "../../ui/parts";
 import { addressOf, reopened } from "../../documents/reopen";
 
 export function Amend({ record, open, onClose }: { record: RecordOut; open: boolean; onClose: () => void }) {
@@ -59,7 +59,7 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
             placeholder={written("Staff B stood on the wrong peg")}
           />
         </label>
-        {query && short && <p className="fault">Enter a few words on what was wrong.</p>}
+        {query && short && <Lacking at="why">Enter a few words on what was wrong.</Lacking>}
         <Trouble error={trouble} />
         {!right.allowed && <p className="fault">{right.text}</p>}
         <button className="btn site" onClick={() => void correct()}>

@@ -11,7 +11,7 @@ import { ORIENTATION_KINDS, asOrientation } from "../../documents/orientation";
 import { asSetUp } from "../../documents/setUp";
 import { OpenWork, useOpenWork } from "../../ui/OpenWork";
 import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
-import { Dialog, Head, Waiting } from "../../ui/parts";
+import { Dialog, Head, Lacking, Waiting } from "../../ui/parts";
 import { STAND_KINDS } from "../../documents/instrumentKinds";
 import { SetUpTabs } from "../../ui/Tabs";
 import { firmUnit } from "../../ui/units";
@@ -159,7 +159,7 @@ function WhichPoint({ mark, onMark, free, onFree, lacking }: WhichPointProps) {
         />
         Free station (no ground mark)
       </label>
-      {lacking && <p className="fault">{lacking}</p>}
+      {lacking && <Lacking at="mark">{lacking}</Lacking>}
     </div>
   );
 }

@@ -11,6 +11,7 @@ import { type Work, workAtHand } from "../../documents/work";
 import { storeDraft } from "../../device/device";
 import { firmUnit } from "../../ui/units";
 import { habitsOf, storeHabits } from "./remembered";
+import { showRefusal } from "../../ui/refusal";
 
 export type NewSetUpState = ReturnType<typeof useNewSetUp>;
 
@@ -49,6 +50,7 @@ export function useNewSetUp() {
   const options = { ...habits, ...(by ? { level_type: by } : {}) };
   const begin = async (quick: boolean) => {
     setPressed(true);
+    if (lacking) showRefusal();
     if (lacking || !chosen) return;
     const draft = beginSetUp(
       tag,
