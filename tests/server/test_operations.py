@@ -9,6 +9,8 @@ from pathlib import Path
 
 import pytest
 from django.core.management import CommandError, call_command
+from django.db import connection
+from django.db.migrations.recorder import MigrationRecorder
 from django.test import override_settings
 
 from config.environment import DEMO_MARKER, Environment
@@ -118,6 +120,25 @@ def test_what_follows_from_the_records_can_be_rebuilt(tam: Api) -> None:
     instrument = Instrument.objects.get(tag="LV-07")
     assert instrument.derived == kept == derived_of(instrument)
     assert tam.get("instruments").json()["instruments"][0]["standing"]["state"] == "hold"
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_new_version_derives_again_what_the_last_one_stored(tam: Api) -> None:
+    """A bad level, then a run that was not conclusive: an older version stored the pass and the last run alone."""
+    tam.check(good(), at="2027-02-20T07:00:00+00:00")
+    tam.check(bad(), at="2027-03-01T07:00:00+00:00")
+    tam.check(good(), at="2027-03-02T06:00:00+00:00")
+    instrument = Instrument.objects.get(tag="LV-07")
+    assert [check["grade"] for check in instrument.derived["done"]] == ["use", "adjust", "repeat"]
+    older = {
+        **instrument.derived,
+        "done": [check for check in instrument.derived["done"] if check["grade"] != "adjust"],
+    }
+    Instrument.objects.filter(tag="LV-07").update(derived=older)
+    MigrationRecorder(connection).record_unapplied("records", "0005_derived_again")
+    call_command("migrate", verbosity=0)
+    assert Instrument.objects.get(tag="LV-07").derived == derived_of(instrument)
+    assert tam.get("instruments/LV-07").json()["standing"]["state"] == "hold"
 
 
 def test_the_yard_follows_every_change_at_once(tam: Api, monkeypatch: pytest.MonkeyPatch) -> None:
