@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+import json
 from datetime import UTC, datetime
+from pathlib import Path
 from typing import Any
 
 import pytest
 
+from naveta_core.checks import KINDS
 from naveta_core.documents.envelope import Instrument
 from naveta_core.documents.instrument_context import complete
 from naveta_core.history.context import earlier_checks, instrument_context
 from naveta_core.history.entries import PastCheck, PastEvent
 from naveta_core.history.facts import CheckRecord, EventRecord
+from naveta_core.history.summary import summary_of
 from tests.core.builders import codes, exact, reduce
 from tests.core.plain import standing
 
+EXAMPLES = Path(__file__).parent / "examples"
 NEAR = ((30.0, 30.0), (56.0, 4.0))
 BAD_DAY, GOOD_DAY, THIRD_DAY = "2027-03-01T08:00:00+00:00", "2027-03-02T08:00:00+00:00", "2027-03-02T10:00:00+00:00"
 
@@ -120,6 +125,10 @@ class TestHistory:
         step = PastEvent(event="temperature-step", at="2027-03-01T09:00:00+00:00")
         assert self.names(self.past(24, BAD_DAY, "adjust"), step) == [("adjust", True)]
 
+    def test_a_check_made_at_0_degrees_keeps_its_temperature(self) -> None:
+        (one,) = earlier_checks([self.past(24, BAD_DAY, "adjust", temperature_c=0.0)])
+        assert one.temperature_c == 0.0
+
     def test_through_the_instruments_own_history(self) -> None:
         history = [self.past(24, BAD_DAY, "adjust"), PastEvent(event="held", at="2027-03-01T09:00:00+00:00")]
         context = instrument_context(Instrument(kind="level"), {}, history)
@@ -143,3 +152,17 @@ def test_a_run_that_was_not_conclusive_lifts_no_hold_either() -> None:
     records = [CheckRecord("two-peg", at, "adjust"), CheckRecord("two-peg", at.replace(day=2), "repeat")]
     held = standing({"kind": "level"}, records, [EventRecord("held", at.replace(hour=9))], at.date().replace(day=2))
     assert held.state == "hold"
+
+
+@pytest.mark.parametrize("kind", sorted(KINDS))
+def test_every_judged_quantity_of_every_kind_can_be_held_against_the_next_run(kind: str) -> None:
+    """What is stored of a record has each quantity with its standard deviation, not the main one alone."""
+    example = json.loads(next(EXAMPLES.glob(f"{kind}*.json")).read_text())
+    document = example.get("document", example)
+    result = reduce(document)
+    figures = summary_of(document, result).figures
+    judged = [part["quantity"] for part in result["verdict"]["parts"]]
+    assert judged
+    for name in judged:
+        assert isinstance(figures[name], int | float), name
+        assert isinstance(figures[f"sigma_{name}"], int | float), name

@@ -4,7 +4,7 @@ values in force, and what repeats taught of the noise."""
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..checks import KINDS
 from ..documents.envelope import DueCheck, Earlier, Instrument, LimitSet, Noise
@@ -23,7 +23,7 @@ ACCEPTED = ("use", "watch", "adjust")
 CUTTING_EVENTS = ("knock", "drop", "topple", "held", "service-in", ADJUSTED)
 """What was found before these says nothing of the instrument after them. A service sets stored values back too."""
 CHANGING_EVENTS = ("temperature-step",)
-"""These change what is found without making what was found wrong."""
+"""Events after which another result is expected although the earlier one was right."""
 StoredValues = dict[str, float | str]
 
 
@@ -93,37 +93,46 @@ def earlier_control(history: Sequence[HistoryEntry]) -> list[Earlier]:
     return [Earlier(check=entry.kind, at=entry.at, grade=entry.grade, result=entry.result) for entry in latest]
 
 
+@dataclass
+class _KeptCheck:
+    """A check that still says something of the instrument, and whether something changed what it found since."""
+
+    check: PastCheck
+    passed: bool
+    changed_since: bool = False
+
+
 def earlier_checks(history: Sequence[HistoryEntry]) -> list[Earlier]:
-    """Earlier results of every kind of check since the last event or adjustment that bears on it, newest first: a
-    document's `before`."""
-    held: list[tuple[PastCheck, bool]] = []
+    """Return earlier results of every kind of check since the last event or adjustment that bears on it, newest first:
+    a document's `before`."""
+    kept: list[_KeptCheck] = []
     open_events: dict[str, list[PastEvent]] = {}
-    changed: set[int] = set()
     for entry in history:
         if isinstance(entry, PastEvent):
-            held = [pair for pair in held if not cuts(entry, pair[0].kind) or _outlasts(entry, pair[0])]
-            changed |= {id(pair[0]) for pair in held if entry.event in CHANGING_EVENTS}
+            kept = [one for one in kept if not cuts(entry, one.check.kind) or _outlasts(entry, one.check)]
+            if entry.event in CHANGING_EVENTS:
+                kept = [replace(one, changed_since=True) for one in kept]
             for kind in KINDS:
                 if cuts(entry, kind):
                     open_events.setdefault(kind, []).append(entry)
         elif isinstance(entry, PastCheck):
             if entry.stage == "as-left":
-                held = [pair for pair in held if pair[0].kind != entry.kind]
+                kept = [one for one in kept if one.check.kind != entry.kind]
             passed = _answers(entry, open_events.get(entry.kind, []))
             if passed:
                 open_events.pop(entry.kind, None)
-            held.append((entry, passed))
+            kept.append(_KeptCheck(entry, passed))
     newest: dict[str, int] = {}
     earlier = []
-    for entry, passed in reversed(held):
-        newest[entry.kind] = newest.get(entry.kind, 0) + 1
-        if newest[entry.kind] <= MAX_EARLIER:
-            earlier.append(_earlier(entry, passed=passed, changed=id(entry) in changed))
+    for one in reversed(kept):
+        newest[one.check.kind] = newest.get(one.check.kind, 0) + 1
+        if newest[one.check.kind] <= MAX_EARLIER:
+            earlier.append(_earlier(one))
     return earlier
 
 
 def _outlasts(event: PastEvent, check: PastCheck) -> bool:
-    """A hold makes good results doubtful, and no bad one better: what was found is what it is held for."""
+    """Return whether a result is kept through an event that cuts: a bad one through a hold, which rests on it."""
     return event.event == "held" and check.grade in BAD
 
 
@@ -137,20 +146,12 @@ def _answers(check: PastCheck, events: Sequence[PastEvent]) -> bool:
     return passed and (check.looked or not fell)
 
 
-def _earlier(check: PastCheck, *, passed: bool, changed: bool) -> Earlier:
-    marks = {name: True for name, marked in (("disputed", check.disputed), ("changed_since", changed)) if marked}
-    warmth = {} if check.temperature_c is None else {"temperature_c": check.temperature_c}
-    return Earlier.model_validate(
-        {
-            "check": check.kind,
-            "at": check.at,
-            "grade": check.grade,
-            "result": check.result,
-            "passed": passed,
-            **marks,
-            **warmth,
-        }
-    )
+def _earlier(kept: _KeptCheck) -> Earlier:
+    check = kept.check
+    stated = {"disputed": check.disputed, "changed_since": kept.changed_since, "temperature_c": check.temperature_c}
+    known = {name: value for name, value in stated.items() if value is not None and value is not False}
+    common = {"check": check.kind, "at": check.at, "grade": check.grade, "result": check.result, "passed": kept.passed}
+    return Earlier.model_validate({**common, **known})
 
 
 def noise_of(history: Sequence[HistoryEntry], kind: str) -> Noise | None:

@@ -79,13 +79,17 @@ def _of_check(document: Data, result: Data) -> Data:
     main = kind.main_quantity
     part = next(part for part in verdict["parts"] if part["quantity"] == main)
     carried = (main, f"sigma_{main}", *kind.carried)
+    # The next run is compared with every quantity that was judged, not with the main one alone.
+    judged: Data = {}
+    for each in verdict["parts"]:
+        judged |= {each["quantity"]: each["value"], f"sigma_{each['quantity']}": each["sigma"]}
     temperature = _celsius(document)
     return {
         "point": _point(part, part["value"], part["u95"]),
         "codes": [reason["code"] for reason in verdict["reasons"]],
         "within_watch": all(part["proved_to"] <= part["limits"]["watch"] for part in verdict["parts"]),
         "text": next(row["text"] for row in result["shown"] if row["quantity"] == main),
-        "figures": {name: figures[name] for name in carried},
+        "figures": judged | {name: figures[name] for name in carried},
         "repeats": figures["repeats"],
         **({} if temperature is None else {"temperature_c": temperature}),
     }
