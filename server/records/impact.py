@@ -1,10 +1,10 @@
-"""Work that a bad finding may have affected: gathered from records and jobs, and what was signed of it."""
+"""Work that a bad finding may have affected, from records and jobs, and the reviews signed for it."""
 
 from __future__ import annotations
 
 import json
 from collections.abc import Iterable, Sequence
-from datetime import datetime, time
+from datetime import date, datetime, time
 from typing import Any
 
 from django.db.models import Q
@@ -30,12 +30,11 @@ Data = dict[str, Any]
 REVIEWED = "impact-reviewed"
 WORK_EVENTS = (*GONE, *BACK, *BEARING_EVENTS, "released")
 MAX_WORK = 300
-"""So many set-ups and orientations are looked at, the latest first; how many more there are is said."""
+"""Most set-ups and orientations listed, the latest first; the answer states how many more there are."""
 
 
 def impact_review_of(record: Record) -> Data:
-    """What was done with an instrument between its last good check and a bad one, what the error did there, and what
-    somebody has signed of it."""
+    """Return the review of a bad check: use and work since the last good one, the effect on each, and signatures."""
     events = standing_events(record.instrument, (*WORK_EVENTS, REVIEWED))
     found, more = _review(record, [event for event in events if event.kind in WORK_EVENTS])
     signed = _signed(record, [event for event in events if event.kind == REVIEWED])
@@ -71,7 +70,7 @@ def impact_review_of(record: Record) -> Data:
 
 
 def reviewed_lines(record: Record, sent: Sequence[ReviewedLineIn]) -> list[Data]:
-    """The lines somebody signs, each as it stands now with its effect. Raises Refused for one that is not on the list."""
+    """Return the signed lines with their present effects. Raises Refused for work that is not listed."""
     listed = {line["key"]: line for line in impact_review_of(record)["work"]} if sent else {}
     unknown = [line.work for line in sent if line.work not in listed]
     if unknown:
@@ -86,15 +85,13 @@ def _review(record: Record, events: Sequence[Record]) -> tuple[ImpactReview, int
     happened = [*_held_from_the_first(record.instrument, events), *(event_record(event) for event in events)]
     first = Record.objects.filter(instrument=record.instrument).order_by("observed_at_utc").first()
     began = happened_at(first) if first else None
-    found = check_record(record)
-    span = impact_review(found, done, happened, began=began)
-    rows, more = _rows(record, span.since)
-    work = [*_work(rows), *_jobs(span)]
-    return impact_review(found, done, happened, work, began=began), more
+    review = impact_review(check_record(record), done, happened, began=began)
+    rows, more = _rows(record, review.since)
+    return review.with_work([*_work(rows), *_jobs(review)]), more
 
 
 def _held_from_the_first(instrument: Instrument, events: Sequence[Record]) -> list[EventRecord]:
-    """Whoever had it before anything of custody came on record: since it joined the fleet."""
+    """Return an `out` event for the crew that had the instrument before the first custody event; none if it was in the yard."""
     first = next((event for event in events if event.kind in (*GONE, *BACK)), None)
     before = json.loads(first.document).get("from") if first else None
     crew = (before or {}).get("crew") if first else instrument.crew and instrument.crew.name
@@ -104,7 +101,7 @@ def _held_from_the_first(instrument: Instrument, events: Sequence[Record]) -> li
 
 
 def _rows(record: Record, since: datetime | None) -> tuple[list[Record], int]:
-    """Set-ups and orientations of the span, made with the instrument or on it; the oldest first, and how many more."""
+    """Return set-ups and orientations of the span, made with the instrument or on it, oldest first, and the number left out."""
     tag = record.instrument.tag
     named = Q(document__contains=f'"tripod_tag":{json.dumps(tag)}') | Q(
         document__contains=f'"tribrach_tag":{json.dumps(tag)}'
@@ -123,7 +120,7 @@ def _rows(record: Record, since: datetime | None) -> tuple[list[Record], int]:
 
 
 def _work(rows: Iterable[Record]) -> list[WorkDone]:
-    """What each row was and recorded; an orientation with what its set-up recorded."""
+    """Return each row as work; an orientation also has what its set-up recorded."""
     set_ups: dict[str, WorkFacts] = {}
     found = []
     for row in rows:
@@ -140,7 +137,7 @@ def _work(rows: Iterable[Record]) -> list[WorkDone]:
 
 
 def _jobs(span: ImpactReview) -> list[WorkDone]:
-    """Jobs that ran while a crew had the instrument in the span: theirs, and those of all crews."""
+    """Return jobs that ran while a crew had the instrument in the span: its own, and those of all crews."""
     found: dict[int, WorkDone] = {}
     for held in span.held:
         if held.event.event != "out":
@@ -156,7 +153,7 @@ def _jobs(span: ImpactReview) -> list[WorkDone]:
     return list(found.values())
 
 
-def _day(at: datetime) -> Any:
+def _day(at: datetime) -> date:
     return at.astimezone(clock.zone()).date()
 
 
@@ -169,7 +166,7 @@ def _signature(event: Record) -> Data:
 
 
 def _line_of(signed: Sequence[Record], key: str) -> Data | None:
-    """Who looked at a piece of work last, and the remark."""
+    """Return the latest signature of a piece of work with its remark; None if nobody signed it."""
     for event in reversed(signed):
         for line in json.loads(event.document).get("lines", []):
             if line["key"] == key:

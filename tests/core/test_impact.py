@@ -77,7 +77,7 @@ class TestInUse:
         facts = WorkFacts("set-up")
         work = [WorkDone(str(h), at(h), "N1", facts=facts) for h in (17, 19, 21)]
         job = WorkDone("job-1", at(6), "Quay wall", facts=WorkFacts("job"), until=at(23))
-        assert [one.key for one in impact_review(BAD, [GOOD, BAD], [], [*work, job]).work] == ["19", "job-1"]
+        assert [one.key for one in impact_review(BAD, [GOOD, BAD], []).with_work([*work, job]).work] == ["19", "job-1"]
 
 
 def effect(kind: str, figures: dict[str, Any], facts: WorkFacts) -> WorkEffect:
@@ -164,7 +164,7 @@ class TestEffects:
             for i, (name, sights) in enumerate(rows.items())
         ]
         good, bad = CheckRecord("two-face", at(18), "use"), CheckRecord("two-face", at(20), "adjust")
-        lines = impact_review(bad, [good, bad], [], work).lines(TWO_FACE, METRES)
+        lines = impact_review(bad, [good, bad], []).with_work(work).lines(TWO_FACE, METRES)
         assert [one.name for one, _ in lines] == ["long", "short", "seconds", "none"]
 
 

@@ -302,10 +302,9 @@ class Earlier(Part):
     passed: bool | None = None
     """Whether it counts as passed where the instrument stands; not given, by its grade."""
     disputed: bool = False
-    """Whether it was good, and contradicted a bad one before it: another run was to decide."""
+    """Whether a good result contradicted a bad one, so that another run had to decide."""
     changed_since: bool = False
-    """Whether something came after it that can change what was found, and is no reason to forget it: a step in
-    temperature."""
+    """Whether a later event explains another result although this one was right, such as a step in temperature."""
 
     def figure(self, name: str) -> float | None:
         """One figure of its result; None where it has none of that name."""
@@ -337,7 +336,7 @@ class Envelope(Part):
     before_at: Moment | None = None
     stage: Literal["as-found", "as-left"] = "as-found"
     in_place_of: Moment | None = None
-    """When the record was taken that this one stands in place of: corrected, or its run joined with another."""
+    """Moment of the record that this one replaces: a correction, or a run joined with another."""
     checked_off: list[Name] = Field(default=[], max_length=30)
     """What somebody ticked as done of what a careful person does (engine/check_off.py); no figure depends on it."""
     remark: str = Field(default="", max_length=2000)

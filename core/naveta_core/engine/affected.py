@@ -1,4 +1,4 @@
-"""What an error found now did to a piece of work already done: an effect in mm or seconds, or that nothing was recorded.
+"""Effect of an error found now on work already done, in mm or seconds, as far as the work recorded what it depends on.
 
 Directions: c/cos(h) + t·tan(h) in one face, v·tan(h) for an axis out of plumb; zenith angles: i; both faces remove c, t
 and i, and not a tilt. At a horizontal distance D seconds become D·s/rho across, and D·s/(rho·cos²h) in height.
@@ -31,7 +31,7 @@ class WorkSight:
 
 @dataclass(frozen=True, slots=True)
 class WorkFacts:
-    """What a piece of work recorded, as far as errors of instruments show in it; None and empty where it did not."""
+    """What a piece of work recorded of its sights, heights and levelling; None or empty where it recorded nothing."""
 
     what: What
     _: KW_ONLY
@@ -43,12 +43,12 @@ class WorkFacts:
     centred_by: str | None = None
     levelled_by: str | None = None
     turned: bool = False
-    """Whether the level was looked at again turned by 180°."""
+    """Whether the level was also read turned by 180°."""
 
 
 @dataclass(frozen=True, slots=True)
 class WorkEffect:
-    """The effect of an error in a piece of work; `mm` and `arcsec` None where it cannot be said from what was recorded."""
+    """Effect of an error on a piece of work; `mm` and `arcsec` are None where the record does not give them."""
 
     text: str
     _: KW_ONLY
@@ -57,17 +57,17 @@ class WorkEffect:
 
     @property
     def size(self) -> tuple[float, float]:
-        """What the largest are found by: millimetres before seconds, and what was not recorded last."""
+        """Sort key: millimetres before seconds, effects that were not recorded last."""
         return (-1.0 if self.mm is None else self.mm, -1.0 if self.arcsec is None else self.arcsec)
 
 
 Affects = Callable[[Figures, WorkFacts, LengthWords], WorkEffect]
-"""From a check's figures and the facts of a piece of work to the effect there."""
-NOT_RECORDED = "Not recorded: its sights, heights or faces would say it."
+"""Function from a check's figures and the facts of a piece of work to the effect."""
+NOT_RECORDED = "Not recorded: it has no sights, heights or faces to work it out from."
 
 
 def not_recorded(_figures: Figures, _work: WorkFacts, _words: LengthWords) -> WorkEffect:
-    """Of an error for which no work records what it depends on."""
+    """Return no effect, for checks whose error depends on something that no work records."""
     return WorkEffect(NOT_RECORDED)
 
 
@@ -77,7 +77,7 @@ def _figure(figures: Figures, name: str | None) -> float:
 
 
 def _at(sight: WorkSight, across: float, up: float, words: LengthWords) -> WorkEffect:
-    """The larger of two errors of one sight, seconds across and in height; in mm too where it recorded how far it went."""
+    """Return the larger effect of one sight from two errors in seconds, across and in height; in mm where it has a distance."""
     worst, where = (across, "across") if across >= up else (up, "in height")
     if sight.distance_m is None:
         return WorkEffect(f"Up to {arcsec(worst)} {where}; no distance was recorded.", arcsec=worst)
@@ -94,14 +94,14 @@ def _largest(effects: list[WorkEffect]) -> WorkEffect:
 
 
 def one_face(across: str, up: str, steep: str | None = None) -> Affects:
-    """Of errors that both faces remove: across and in height, and one that grows with the slope of the sight."""
+    """Return the effect of errors that two faces remove: across, in height, and one that grows with the slope of the sight."""
 
     def effect(figures: Figures, work: WorkFacts, words: LengthWords) -> WorkEffect:
-        open_to_it = [sight for sight in work.sights if not sight.both_faces]
-        if work.sights and not open_to_it:
+        one_faced = [sight for sight in work.sights if not sight.both_faces]
+        if work.sights and not one_faced:
             return WorkEffect("None: every sight was taken in both faces.", mm=0.0, arcsec=0.0)
         effects = []
-        for sight in open_to_it:
+        for sight in one_faced:
             h = radians(abs(sight.elevation_deg or 0.0))
             sideways = _figure(figures, across) / cos(h) + _figure(figures, steep) * tan(h)
             effects.append(_at(sight, sideways, _figure(figures, up), words))
@@ -111,7 +111,7 @@ def one_face(across: str, up: str, steep: str | None = None) -> Affects:
 
 
 def each_direction(name: str) -> Affects:
-    """Of what every direction contains, both faces or one: a spread, or a twist of what it stands on."""
+    """Return the effect of an error in every direction, in one face or two: a spread, or a tripod that twists."""
 
     def effect(figures: Figures, work: WorkFacts, words: LengthWords) -> WorkEffect:
         return _largest([_at(sight, _figure(figures, name), 0.0, words) for sight in work.sights])
@@ -120,13 +120,13 @@ def each_direction(name: str) -> Affects:
 
 
 def axis_tilt(names: tuple[str, ...], by: str, words_for: str) -> Affects:
-    """Of a level's error that leaves the axis out of plumb where it was set by it and not looked at again turned."""
+    """Return the effect of a level's error on set-ups that were levelled by it and not also read turned by 180°."""
 
     def effect(figures: Figures, work: WorkFacts, words: LengthWords) -> WorkEffect:
         if work.levelled_by is not None and work.levelled_by != by:
             return WorkEffect(f"None: it was not levelled by {words_for}.", mm=0.0, arcsec=0.0)
         if work.turned:
-            return WorkEffect("None: it was levelled by both headings.", mm=0.0, arcsec=0.0)
+            return WorkEffect("None: the level was also read turned by 180°.", mm=0.0, arcsec=0.0)
         tilt = hypot(*(_figure(figures, name) for name in names))
         if work.sights:
             tilted = [tilt * tan(radians(abs(sight.elevation_deg or 0.0))) for sight in work.sights]
@@ -139,7 +139,7 @@ def axis_tilt(names: tuple[str, ...], by: str, words_for: str) -> Affects:
 
 
 def off_the_mark(offset: str, at_height: str) -> Affects:
-    """Of a plummet: how far the axis stood off the mark, by the height it was read from; a bob has nothing to do with it."""
+    """Return how far the axis stood off the mark, from the plummet's offset and the height above the mark."""
 
     def effect(figures: Figures, work: WorkFacts, words: LengthWords) -> WorkEffect:
         if work.centred_by == "bob":
@@ -154,7 +154,7 @@ def off_the_mark(offset: str, at_height: str) -> Affects:
 
 
 def unequal_sights(name: str) -> Affects:
-    """Of a line of sight that is not level: a height for every metre by which the sights were unequal."""
+    """Return the height error of a line of sight that is not level, by how unequal the sights were."""
 
     def effect(figures: Figures, work: WorkFacts, words: LengthWords) -> WorkEffect:
         if work.imbalance_m is None:
@@ -167,7 +167,7 @@ def unequal_sights(name: str) -> Affects:
 
 
 def rough_level(_figures: Figures, work: WorkFacts, _words: LengthWords) -> WorkEffect:
-    """Of a circular vial: what was levelled finely afterwards does not contain its error."""
+    """Return no effect where a finer level was used after the circular one."""
     if work.levelled_by is None:
         return WorkEffect(NOT_RECORDED)
     return WorkEffect("None: it was levelled by a finer level afterwards.", mm=0.0, arcsec=0.0)

@@ -1,6 +1,6 @@
-"""A good result after a bad one with nothing between them that would explain it: the two contradict each other.
+"""Contradiction between a good result and an earlier bad one.
 
-They do where they differ by more than their joint uncertainty (95 percent, with what an error wanders in the days
+Two results contradict each other where they differ by more than their joint uncertainty (95 percent, with what an error wanders in the days
 between) and no adjusting, service, knock, fall or step in temperature lies between them. Then the later one does not
 overrule the earlier: a third run decides, and the two that agree count.
 """
@@ -29,7 +29,7 @@ THIRD_RUN: CodedText = (
 
 @dataclass(frozen=True, slots=True)
 class JudgedNow:
-    """One quantity as it was found now, in the unit given: the name of its figure, what a sentence calls it."""
+    """One judged quantity of the present result, in the unit given; `noun` is its name in a sentence."""
 
     name: str
     noun: str
@@ -39,7 +39,7 @@ class JudgedNow:
 
 
 def contradiction(document: Envelope, grade: Grade, now: Sequence[JudgedNow]) -> CodedText | None:
-    """What is said of a good result that contradicts a bad one, or that two agree now; None where nothing is to be said.
+    """Return the sentence for a good result that contradicts a bad one, or for a third run that decides; None otherwise.
 
     The code is `contradicts-record` or `two-agree`. An as-left, and what stands in place of a record, contradict
     nothing: their figures are expected to differ.
@@ -60,7 +60,7 @@ def contradiction(document: Envelope, grade: Grade, now: Sequence[JudgedNow]) ->
 
 
 def _comparable(document: Envelope, earlier: Earlier) -> bool:
-    """Whether nothing known lies between an earlier result and this one: no event, no step in temperature, no joining."""
+    """Return whether the two results may be compared: no event and no step in temperature between, not the same record."""
     here, there = document.conditions.temperature_c, earlier.temperature_c
     apart = here is not None and there is not None and abs(here - there) >= EVIDENCE_KELVIN
     joined = document.in_place_of is not None and datetime.fromisoformat(document.in_place_of) == _moment(earlier)
@@ -68,7 +68,7 @@ def _comparable(document: Envelope, earlier: Earlier) -> bool:
 
 
 def _was_beyond(part: JudgedNow, earlier: Earlier) -> bool:
-    """Whether it was this quantity that lay beyond its limit then."""
+    """Return whether this quantity was beyond its limit in the earlier result."""
     value = earlier.figure(part.name)
     return value is not None and abs(value) > part.limits.use
 
@@ -83,7 +83,7 @@ def _differs(document: Envelope, part: JudgedNow, earlier: Earlier) -> bool:
 
 
 def _odd_one(document: Envelope, earlier: Sequence[Earlier], now: Sequence[JudgedNow]) -> CodedText | None:
-    """A bad result that agrees with the bad one a disputed good one stands between."""
+    """Return the sentence for a bad result that agrees with the bad one before a disputed good one; None otherwise."""
     odd = next((one for one in earlier if one.disputed), None)
     if odd is None:
         return None

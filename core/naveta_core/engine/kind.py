@@ -167,7 +167,7 @@ class Kind:
     repeat: Callable[[Data], Data] | None = None
     """The document with one repeat more, where that is not the method's rows once again."""
     affects: Affects = not_recorded
-    """What its error did to a piece of work already done."""
+    """Effect of its error on work already done."""
 
     @cached_property
     def name(self) -> str:

@@ -137,7 +137,7 @@ class Judgement:
     taken: int = 1
     """How many of them were taken."""
     disputed: bool = False
-    """Whether it is good, and contradicts a bad one on record: a third run decides."""
+    """Whether a good result contradicts a bad one on record, so that a third run decides."""
     least: Grade = "use"
     """What a look found makes it no better than this."""
     repeat_text: str = "Repeat the check before you turn anything. Both runs count together."

@@ -277,7 +277,7 @@ class Warmth:
 
 
 def season(values: Sequence[SeriesValue]) -> bool:
-    """Whether a drift cannot be told from a change with temperature: it became warmer or colder with the days.
+    """Return whether time and temperature changed together, so that a drift and a change with temperature look alike.
 
     At least four temperatures over 10 K or more, correlated with time by 0.8 or more.
     """

@@ -64,7 +64,7 @@ class CheckDue:
     triggers: tuple[Trigger, ...]
     scheduled: bool
     released: EventRecord | None = None
-    """A manager's release that answers what was on record then; `triggers` are what came after it."""
+    """Release in force, if any; `triggers` holds what came due after it."""
 
     @property
     def due_on(self) -> date | None:
@@ -145,7 +145,7 @@ def check_due(
 def _release_in_force(
     done: Sequence[CheckRecord], passed: CheckRecord | None, events: Sequence[EventRecord]
 ) -> EventRecord | None:
-    """The last release, as long as no check was made and nothing happened after it."""
+    """Return the last release, or None if a check was made or something happened after it."""
     last = max((event for event in events if event.event == RELEASE), key=order, default=None)
     if last is None or (passed is not None and passed.at > last.at) or any(entry.at >= last.at for entry in done):
         return None
@@ -154,8 +154,7 @@ def _release_in_force(
 
 
 def _after_release(kind: Kind, released: EventRecord, triggers: Sequence[Trigger], need: Requirement) -> list[Trigger]:
-    """What comes due although a release answered what was on record: what lapses later, and the release itself after
-    the time a pass would hold."""
+    """Return the triggers that a release does not answer: those that lapse later, and the end of the release itself."""
     day = released.at.date()
     kept = [trigger for trigger in triggers if trigger.on > day and trigger.code != "never-passed"]
     if need.every_days is None:

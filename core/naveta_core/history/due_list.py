@@ -105,7 +105,7 @@ class DueEntry(Answer):
     needed: bool = False
     """Whether the instrument waits for it before it goes out today."""
     has_come: bool = False
-    """Whether its day has come: what does not hold the instrument back is made first too, where there is time."""
+    """Whether it is due today, also where the instrument may go out without it."""
     can_wait: bool = False
     """Whether it may be skipped until a day."""
 
@@ -183,7 +183,7 @@ def _happened(entry: EventIn) -> EventRecord:
 
 
 def due_entries(found: Sequence[CheckDue], stood: Standing, today: date) -> list[DueEntry]:
-    """Every check as a due list shows it; whether the instrument waits for it is the standing's to say."""
+    """Return every check as a due list shows it; `needed` is taken from the standing."""
     waits = {check.check for check in stood.checks if check.needed}
     return [_due_entry(each, today, needed=each.kind.name in waits) for each in found]
 

@@ -36,7 +36,7 @@ class PastCheck(Answer):
     as_left_passed: bool | None = None
     """The same by the stricter rule for an as-left."""
     disputed: bool = False
-    """Whether it contradicted a bad one before it, so that another run was to decide."""
+    """Whether a good result contradicted a bad one, so that another run had to decide."""
     looked: bool = True
     """Whether its quick checks were made."""
     temperature_c: float | None = None

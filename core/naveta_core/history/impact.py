@@ -6,8 +6,8 @@ lent, or with a crew while a job of theirs ran, at any moment of the span, also 
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from dataclasses import KW_ONLY, dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import KW_ONLY, dataclass, replace
 from datetime import datetime
 from typing import Any
 
@@ -18,14 +18,14 @@ from ..units.formatting import LengthWords, count
 from .facts import CheckRecord, EventRecord, clears, day_words, order
 
 GONE = {"out": "out", "lent": "lent"}
-"""Events that give it to somebody who works with it, and how that is stated."""
+"""Events that give the instrument to somebody, and the word for each."""
 BACK = ("in", "returned", "service-in", "service-out")
 KNOCKS = ("knock", "drop", "topple")
 
 
 @dataclass(frozen=True, slots=True)
 class WorkDone:
-    """A piece of work: what says it from every other, when, where and by whom, and what it recorded. `until`: of a job."""
+    """A set-up, an orientation or a job: its key, time, place and crew, and what it recorded. `until` is a job's last day."""
 
     key: str
     at: datetime
@@ -43,13 +43,13 @@ class WorkDone:
 
 @dataclass(frozen=True, slots=True)
 class Held:
-    """A time in which somebody had it: from when, until when (None: still), by an `out` or a `lent`."""
+    """A period in which somebody had the instrument, from an `out` or a `lent` event; `until` is None while it lasts."""
 
     event: EventRecord
     until: datetime | None
 
     def overlaps(self, start: datetime | None, end: datetime) -> bool:
-        """Whether it lies in a span at any moment."""
+        """Return whether the period overlaps a span."""
         return self.event.at <= end and (start is None or self.until is None or self.until > start)
 
 
@@ -75,8 +75,14 @@ class ImpactReview:
 
     @property
     def in_use(self) -> bool:
-        """Whether somebody had it, or work of it is on record, at any moment of the span."""
+        """Whether somebody had the instrument in the span, or work with it is on record."""
         return bool(self.held or self.work)
+
+    def with_work(self, work: Iterable[WorkDone]) -> ImpactReview:
+        """Return the review with the work that lies in its span."""
+        end, start = self.until, self.since
+        within = [one for one in work if one.at <= end and (start is None or (one.until or one.at) >= start)]
+        return replace(self, work=tuple(within))
 
     def sentence(self) -> str:
         """'Last good on 9 Feb 2027; out with Bramble crew then, and taken out two times since.'"""
@@ -100,7 +106,7 @@ class ImpactReview:
     def advice(self) -> list[Reason]:
         """What to do about it, as coded sentences."""
         if not self.in_use:
-            text = "By what is on record it was neither out nor lent in that time. Ask whether anybody used it without noting it."
+            text = "By what is on record it was neither out nor lent in that time. Ask whether anybody used it without recording it."
             return [Reason(code="not-in-use", text=text)]
         knocks = [event for event in self.events if event.event in KNOCKS]
         since = "the last good check" if self.last_good else "it came on record"
@@ -111,7 +117,7 @@ class ImpactReview:
         )
         found = [Reason(code="look-through", text=_in_its_words(self.check)), Reason(code="begin-with", text=first)]
         if not self.work:
-            text = "No set-up, orientation or job of that time is on record. That does not mean that no work is affected: ask whoever had it."
+            text = "No set-up, orientation or job of that time is on record. Work may be affected: ask the crew that had it."
             found.append(Reason(code="no-work-recorded", text=text))
         return found
 
@@ -133,7 +139,7 @@ def _with(event: EventRecord) -> str:
 
 
 def _in_its_words(check: str) -> str:
-    """What the kind of check itself says of work done since it was last good."""
+    """Return the kind's own sentence on reviewing affected work."""
     return next(text for code, _, text in KINDS[check].when_bad if code == "impact-review")
 
 
@@ -141,14 +147,13 @@ def impact_review(
     found: CheckRecord,
     records: Sequence[CheckRecord],
     events: Sequence[EventRecord],
-    work: Sequence[WorkDone] = (),
     *,
     began: datetime | None = None,
 ) -> ImpactReview:
     """What lies between the last good check of the same kind and the bad one `found`.
 
-    events: all that stand, also those before the span: whether it was out when the span began follows from them. work:
-    what may lie in the span; what does not is left out. began: the first entry on record, where no check was good.
+    events: all that stand, also those before the span, which say whether it was out when the span began. began: the
+    first entry on record, for an instrument without a good check.
     """
     good = [record for record in records if record.check == found.check and record.at < found.at and clears(record)]
     last = max(good, key=lambda entry: entry.at, default=None)
@@ -164,12 +169,11 @@ def impact_review(
         until=found.at,
         events=tuple(within),
         held=tuple(held for held in times_held(happened) if held.overlaps(since, found.at)),
-        work=tuple(one for one in work if one.at <= found.at and (since is None or (one.until or one.at) >= since)),
     )
 
 
 def times_held(events: Sequence[EventRecord]) -> list[Held]:
-    """Every time somebody had it, oldest first; `events` in their order."""
+    """Return every period in which somebody had the instrument, oldest first; `events` in order of time."""
     found: list[Held] = []
     having: EventRecord | None = None
     for event in events:

@@ -102,8 +102,8 @@ def _in_force(felt: FeltError, limit: float, before: Sequence[Earlier], now: str
             days = max(0.0, days_between(earlier.at, now))
             aged = sqrt(sigma**2 + wandering(limit, days))
             return ErrorInForce(felt, value, aged, fresh_sigma=min(sigma, limit / 4), limit=limit, days=days)
-    # A full check is good to half the limit at 95 percent, a quarter of it as a standard deviation. Nobody knows more of
-    # what was never measured than that it was not noticed: twice the limit.
+    # A full check is good to half the limit at 95 percent, a quarter of it as a standard deviation. An error that
+    # was never measured may be larger than one that a check found within the limit.
     return ErrorInForce(felt, 0.0, limit, fresh_sigma=limit / 4, limit=limit, days=None)
 
 

@@ -1,4 +1,4 @@
-"""What work already done recorded of its sights, heights and faces: a set-up, an orientation, or a job by what it needs."""
+"""Facts of work already done: sights, heights and faces of set-ups and orientations, and of jobs by their needs."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from .needs import JobNeeds
 
 
 def recorded(document: Envelope, *, height_m: float | None, set_up: WorkFacts | None) -> tuple[str, WorkFacts]:
-    """Where a set-up or an orientation was made, and what it recorded.
+    """Return the place of a set-up or an orientation, and what it recorded.
 
     height_m: of the axis above the mark, as a set-up's result has it. set_up: what the set-up that an orientation belongs
     to recorded, where that is on record. Raises TypeError for any other document.
@@ -63,7 +63,7 @@ def _sight(sight: Sight, *, both: bool) -> WorkSight:
 
 
 def of_job(needs: JobNeeds | None) -> WorkFacts:
-    """What a job states of its sights; nothing where it states none."""
+    """Return what a job states of its sights; no sights where it states none."""
     if needs is None or not needs.given:
         return WorkFacts("job")
     if needs.by_level and not needs.by_angles:

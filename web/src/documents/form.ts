@@ -145,7 +145,7 @@ export function nextSpot(document: CheckDocument, form: Placed[], path: string, 
   );
 }
 
-/** The first input that is still to be read; null where everything is filled. */
+/** Return the first empty reading, or null when all are filled. */
 export function firstOpen(document: CheckDocument, form: Placed[]): Spot | null {
   const read = form.filter((each) => !each.setting && !each.before);
   return (

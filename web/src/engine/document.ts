@@ -24,7 +24,7 @@ export type CheckDocument = {
   conditions?: Conditions;
   work?: Record<string, unknown>;
   checked_off?: string[];
-  /** When the record was taken that this one stands in place of. */
+  /** Moment of the record that this one replaces. */
   in_place_of?: string;
   remark?: string;
   observations: Record<string, unknown>;

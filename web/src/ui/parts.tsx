@@ -72,7 +72,7 @@ export function FaultLine({ fault, id, beside = false }: { fault: Fault; id?: st
   );
 }
 
-/** What a press lacked, beside the field at a path: brought into view with the focus in that field. */
+/** A missing entry, next to its field; scrolls there and focuses the field. */
 export function Lacking({ at, children }: { at: string; children: ReactNode }) {
   useEffect(() => showRefusal(), []);
   return (

@@ -1,13 +1,13 @@
-// What a press was refused for: brought into view, with the focus where it is put right. It is an alert, so it is said.
+// Scroll to the first fault after a refused save and focus its input. A fault is an alert, so screen readers announce it.
 import { useEffect } from "react";
 import { Problem } from "../api/client";
 
 const FAULTS = "[data-fault]";
 const INPUTS = "input:not([disabled]), select:not([disabled]), textarea:not([disabled]), [role=combobox]";
-/** So far up from a fault its input is looked for. */
+/** Number of parent elements searched for the input of a fault. */
 const LEVELS = 4;
 
-/** The input a fault stands beside. */
+/** Return the input next to a fault, or null. */
 function inputOf(fault: Element): HTMLElement | null {
   let around = fault.parentElement;
   for (let level = 0; around && level < LEVELS; level += 1) {
@@ -18,7 +18,7 @@ function inputOf(fault: Element): HTMLElement | null {
   return null;
 }
 
-/** Leads to the first fault on the page, once it is drawn. */
+/** Show the first fault of the page after the next draw. */
 export function showRefusal(): void {
   requestAnimationFrame(() => {
     const fault = document.querySelector(FAULTS);
@@ -28,7 +28,7 @@ export function showRefusal(): void {
   });
 }
 
-/** The same each time an answer refuses what was sent: one that names fields. */
+/** Show the first fault each time the server refuses fields. */
 export function useRefusal(trouble: unknown): void {
   useEffect(() => {
     if (trouble instanceof Problem && trouble.faults.length > 0) showRefusal();

@@ -9,7 +9,7 @@ import { useTyping } from "../../hooks/useTyping";
 import type { InputKey } from "../../ui/NumberField";
 
 export type Keys = {
-  /** Leads to the first input still to be read. */
+  /** Focus the first empty reading. */
   first: (of?: Draft["document"]) => void;
   type: (path: string, value: unknown) => void;
   key: (spot: Spot, key: InputKey) => void;
@@ -41,7 +41,7 @@ function useGoal(): (id: string) => void {
   };
 }
 
-/** Once a sheet can be seen the hand is at its first open reading, unless it is somewhere else already. */
+/** Focus the first empty reading when a sheet opens, unless something else has the focus. */
 export function useFirstReading(seen: boolean, keys: Keys): void {
   const led = useRef(false);
   useEffect(() => {

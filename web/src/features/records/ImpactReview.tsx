@@ -1,4 +1,4 @@
-// What was done with an instrument since it was last good, what the error may have caused there, and who has looked.
+// Work since the last good check, the effect of the error on each piece, and its review.
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -11,7 +11,7 @@ import { Trouble, Waiting } from "../../ui/parts";
 import { day, moment } from "../../ui/words";
 
 const WORK_NAMES: Record<string, string> = { "set-up": "Set-up", orientation: "Orientation", job: "Job" };
-/** By what says a piece of work from every other: ticked, and the remark. */
+/** Remarks on ticked work, by its key. */
 type Looked = Record<string, string | undefined>;
 
 export function ImpactReview({ record }: { record: RecordOut }) {
@@ -48,7 +48,7 @@ function Review({ record, review }: { record: RecordOut; review: Found }) {
     <div className="grid gap-3" data-impact-review>
       <p className="font-semibold">{text}</p>
       {advice
-        // The step it stands in says so already.
+        // The step above shows this sentence already.
         .filter((each) => each.code !== "look-through")
         .map((each) => (
           <p key={each.code}>{each.text}</p>
@@ -123,7 +123,7 @@ function Review({ record, review }: { record: RecordOut; review: Found }) {
   );
 }
 
-/** One piece of work: the effect there, a tick for having looked, and a remark. */
+/** One piece of work: its effect, a tick and a remark. */
 function Line({
   work,
   remark,
