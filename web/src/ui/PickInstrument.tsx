@@ -58,6 +58,7 @@ export function PickInstrument({
         </div>
       )}
       <div
+        data-field="instrument"
         className={`flex flex-wrap ${searchable ? "max-h-[min(480px,60dvh)]" : "max-h-[260px]"} gap-2 overflow-auto p-1`}
       >
         {rows.map((row) => (

@@ -7,13 +7,18 @@ const INPUTS = "input:not([disabled]), select:not([disabled]), textarea:not([dis
 /** Number of parent elements searched for the input of a fault. */
 const LEVELS = 4;
 
-/** Return the input next to a fault, or null. */
-function inputOf(fault: Element): HTMLElement | null {
-  let around = fault.parentElement;
-  for (let level = 0; around && level < LEVELS; level += 1) {
-    const found = around.querySelector<HTMLElement>(INPUTS);
-    if (found) return found;
-    around = around.parentElement;
+/** Return the input of a fault: the one named by its path, else the last one before it in the nearest group. */
+function inputOf(fault: HTMLElement): HTMLElement | null {
+  const path = fault.dataset.fault ?? "";
+  const named = document.getElementById(path) ?? document.querySelector(`[data-field="${CSS.escape(path)}"] button`);
+  if (named instanceof HTMLElement) return named;
+  let group = fault.parentElement;
+  for (let level = 0; group && level < LEVELS; level += 1) {
+    const inputs = [...group.querySelectorAll<HTMLElement>(INPUTS)];
+    const before = inputs.filter((each) => each.compareDocumentPosition(fault) & Node.DOCUMENT_POSITION_FOLLOWING);
+    const input = before.at(-1) ?? inputs[0];
+    if (input) return input;
+    group = group.parentElement;
   }
   return null;
 }
@@ -21,7 +26,7 @@ function inputOf(fault: Element): HTMLElement | null {
 /** Show the first fault of the page after the next draw. */
 export function showRefusal(): void {
   requestAnimationFrame(() => {
-    const fault = document.querySelector(FAULTS);
+    const fault = document.querySelector<HTMLElement>(FAULTS);
     if (!fault) return;
     inputOf(fault)?.focus({ preventScroll: true });
     fault.scrollIntoView({ block: "center" });

@@ -84,7 +84,7 @@ function Review({ record, review }: { record: RecordOut; review: Found }) {
       <Happened review={review} />
       {signed && (
         <p className="font-semibold" data-signed>
-          {signed.by}, {moment(signed.at, session.time_zone)}
+          Signed by {signed.by}, {moment(signed.at, session.time_zone)}
           {signed.note && `: ${signed.note}`}
         </p>
       )}
