@@ -1,5 +1,5 @@
 // A request from before a change whose answer comes after it is made once more.
-import { QueryClient, QueryObserver } from "@tanstack/react-query";
+import { QueryClient, QueryObserver, defaultScheduler, notifyManager } from "@tanstack/react-query";
 import { fetchAgain } from "./again";
 
 /** A server that keeps each answer back until it is let go: `asked` holds one entry a request. */
@@ -11,7 +11,10 @@ function slow(client: QueryClient, key: string) {
   const stop = observer.subscribe(() => undefined);
   return { asked, shown: () => client.getQueryData([key]), stop };
 }
-const passed = () => new Promise((done) => setTimeout(done, 5));
+// Answers are handed on at once, not by a timer, so that one turn of the event loop is enough.
+beforeAll(() => notifyManager.setScheduler(queueMicrotask));
+afterAll(() => notifyManager.setScheduler(defaultScheduler));
+const passed = () => new Promise<void>((done) => setImmediate(done));
 
 describe("fetching again after a change", () => {
   let client: QueryClient;

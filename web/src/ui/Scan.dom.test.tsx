@@ -1,4 +1,5 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClient, QueryClientProvider, notifyManager } from "@tanstack/react-query";
+import { setImmediate } from "node:timers";
 import { act, cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
@@ -29,6 +30,9 @@ afterEach(() => {
 
 const shows = (text: string) => act(() => camera.seen({ getText: () => text }));
 
+// The fleet reaches the page at once, not by a timer.
+notifyManager.setScheduler(queueMicrotask);
+
 /** An open camera, and a fleet that has not loaded yet. */
 async function opened() {
   const client = new QueryClient({ defaultOptions: { queries: { enabled: false } } });
@@ -52,7 +56,7 @@ async function opened() {
           serial: "",
         })),
       } as never);
-      await new Promise((done) => setTimeout(done, 20));
+      await new Promise<void>((done) => setImmediate(done));
     });
   return { onTag, fleet };
 }
