@@ -9,6 +9,7 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
+from pypdfium2 import PdfDocument
 
 from .conftest import PHONE, TABLET, Opens, begin, finding, sheet
 
@@ -47,9 +48,7 @@ def test_from_the_yard_to_as_left(opens: Opens, tmp_path: Path) -> None:
     page.goto(found)
     page.get_by_role("button", name="Review affected work").click()
     expect(page.locator("[data-impact-review]")).to_contain_text("Last good on 9 Feb 2027")
-    page.get_by_label("What you reviewed").fill("Flood wall runs closed within 2 mm")
-    page.get_by_role("button", name="Sign the review").click()
-    expect(page.locator("[data-signed]")).to_contain_text("Tam Brandreth")
+    _review(page, found)
     _files(page, tmp_path)
 
 
@@ -122,6 +121,21 @@ def _history(page: Page) -> None:
     expect(page.get_by_role("heading", level=1)).to_contain_text("LV-07: ready")
     expect(page.locator("[data-stage=as-left]")).to_have_count(2)
     expect(page.locator("[data-record=adjusted]").first).to_be_visible()
+
+
+def _review(page: Page, record: str) -> None:
+    """One piece of affected work is ticked with a remark, the review is signed, and the report prints both."""
+    page.locator("[data-work] input[type=checkbox]").first.check()
+    page.get_by_label(re.compile("^Remark on")).fill("Closed within 2 mm")
+    page.get_by_label("What you reviewed").fill("The blinding; the flood wall tomorrow")
+    page.get_by_role("button", name="Sign the review").click()
+    expect(page.locator("[data-signed]")).to_contain_text("Tam Brandreth")
+    expect(page.locator("[data-reviewed]")).to_contain_text("Closed within 2 mm")
+    expect(page.locator("[data-impact-review]")).to_contain_text("1 of 2 open")
+    answer = page.request.get(f"/api/records/{record.rsplit('/', 1)[-1]}/report")
+    printed = " ".join(one.get_textpage().get_text_bounded() for one in PdfDocument(answer.body()))
+    assert "Work it may have affected" in printed
+    assert "Closed within 2 mm" in " ".join(printed.split())
 
 
 def _files(page: Page, folder: Path) -> None:

@@ -194,6 +194,11 @@ class TestWhatATrendMaySay:
         assert found.drifting
         assert found.leaves == "It is beyond its limit already."
 
+    def test_what_may_be_beyond_already_says_so_once_with_the_day_it_leaves(self) -> None:
+        found = self.trend([(30.0 * i, 1.2 + 1.05 * i) for i in range(9)], sigma=2.0)
+        assert found.leaves.startswith("It may be beyond its limit already, and leaves it about ")
+        assert found.earned == "Check it sooner than the 60 days of the rule."
+
     def test_winter_to_summer_is_no_drift(self) -> None:
         """0.29″ per °C from 0 to 25 °C within half a year: 18″ a year by its line, and by the calendar nothing."""
         warm = [0.0, 5.0, 10.0, 15.0, 20.0, 25.0, 25.0]

@@ -1,6 +1,6 @@
 // Records seen through, struck, changed behind the server's back; files that cannot be read.
 import { data, goTo, open, page, reload, there } from "./page";
-import { goodTest, fresh } from "./sheet";
+import { begin, complete, finding, fresh, goodTest, saved, sheet } from "./sheet";
 import { asked } from "./server";
 
 it("a bad record can be seen through on a tablet", async () => {
@@ -104,4 +104,27 @@ it("a record changed behind the servers back says so", async () => {
   reload();
   await page.css("[data-finding]").some();
   await page.css("[data-broken]").counts(0);
+});
+
+it("a good run after a bad one contradicts it, and a third that agrees with the bad one decides", async () => {
+  const level = await fresh("Merrow");
+  const run = async (...sights: [string, string, string, string]) => {
+    await begin(level);
+    await sheet(...sights);
+    await complete();
+  };
+  const standing = async () => (await there().get(`instruments/${level}`)).standing.state;
+  await open();
+  await run("1.4680;1.4682;1.4684", "1.2104;1.2106", "1.5233;1.5236;1.5234", "1.2515;1.2516");
+  await page.button("Save as found").click();
+  await saved();
+  expect(await standing()).toBe("hold");
+  await run("1.8851;1.8852", "1.4020;1.4020", "1.8852;1.8851", "1.4021;1.4020");
+  await finding("repeat");
+  await page.css("[data-finding=repeat]").says("One of the two is wrong");
+  await page.button("Save as found").click();
+  await saved();
+  expect(await standing()).toBe("hold");
+  await run("1.4680;1.4682;1.4684", "1.2104;1.2106", "1.5233;1.5236;1.5234", "1.2515;1.2516");
+  await page.css("[data-finding=adjust]").says("stays on record as the odd one");
 });

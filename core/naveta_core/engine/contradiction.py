@@ -49,11 +49,12 @@ def contradiction(document: Envelope, grade: Grade, now: Sequence[JudgedNow]) ->
     earlier = [one for one in document.before if one.check == document.kind and _comparable(document, one)]
     if grade in BAD:
         return _odd_one(document, earlier, now)
-    for bad in (one for one in earlier if one.grade in BAD):
+    for i, bad in enumerate(earlier):
         parts = [part for part in now if _was_beyond(part, bad) and _differs(document, part, bad)]
-        if not parts:
+        if bad.grade not in BAD or not parts:
             continue
-        between = [one for one in earlier if one.disputed and _moment(one) > _moment(bad)]
+        # `before` is in order, the newest first: two runs of one minute may have the same time.
+        between = [one for one in earlier[:i] if one.disputed]
         agreeing = next((one for one in between if not any(_differs(document, part, one) for part in parts)), None)
         return _decided(document, parts[0], agreeing, bad) if agreeing else _contradicts(document, parts[0], bad)
     return None
@@ -63,7 +64,9 @@ def _comparable(document: Envelope, earlier: Earlier) -> bool:
     """Return whether the two results may be compared: no event and no step in temperature between, not the same record."""
     here, there = document.conditions.temperature_c, earlier.temperature_c
     apart = here is not None and there is not None and abs(here - there) >= EVIDENCE_KELVIN
-    joined = document.in_place_of is not None and datetime.fromisoformat(document.in_place_of) == _moment(earlier)
+    joined = document.in_place_of is not None and datetime.fromisoformat(
+        document.in_place_of
+    ) == datetime.fromisoformat(earlier.at)
     return not (earlier.changed_since or apart or joined)
 
 
@@ -84,10 +87,11 @@ def _differs(document: Envelope, part: JudgedNow, earlier: Earlier) -> bool:
 
 def _odd_one(document: Envelope, earlier: Sequence[Earlier], now: Sequence[JudgedNow]) -> CodedText | None:
     """Return the sentence for a bad result that agrees with the bad one before a disputed good one; None otherwise."""
-    odd = next((one for one in earlier if one.disputed), None)
-    if odd is None:
+    place = next((i for i, one in enumerate(earlier) if one.disputed), None)
+    if place is None:
         return None
-    for bad in (one for one in earlier if one.grade in BAD and _moment(one) < _moment(odd)):
+    odd = earlier[place]
+    for bad in (one for one in earlier[place:] if one.grade in BAD):
         parts = [part for part in now if _was_beyond(part, bad) and _differs(document, part, odd)]
         if parts and not any(_differs(document, part, bad) for part in parts):
             return _decided(document, parts[0], bad, odd)
@@ -110,10 +114,6 @@ def _decided(document: Envelope, part: JudgedNow, agreeing: Earlier, odd: Earlie
 def _value(part: JudgedNow, earlier: Earlier) -> str:
     value, sigma = earlier.figure(part.name) or 0.0, earlier.figure(f"sigma_{part.name}") or 0.0
     return size(abs(value), TWO_SIDED * sigma, part.unit)
-
-
-def _moment(earlier: Earlier) -> datetime:
-    return datetime.fromisoformat(earlier.at)
 
 
 def _day(at: str) -> str:

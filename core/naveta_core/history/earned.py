@@ -49,8 +49,7 @@ def earned_interval(
         text = "By its checks it is beyond its limit already: adjust it, or send it to service, before it is used."
         return Earned(earned, "beyond", text)
     if day == last:
-        text = f"It could be beyond its limit already (with more than 5 %): check it sooner than the {rule_days} days of the rule."
-        return Earned(earned, "shorter", text)
+        return Earned(earned, "shorter", f"Check it sooner than the {rule_days} days of the rule.")
     if earned < rule_days:
         text = f"After {earned} days it could lie beyond its limit (with more than 5 %): check it sooner than the {rule_days} days of the rule."
         return Earned(earned, "shorter", text)

@@ -232,8 +232,8 @@ def _leaves(left: Leaving | None, first: datetime, now: float) -> str:
     if left.expected is not None and left.expected <= now:
         return "It is beyond its limit already."
     if left.early <= now:
-        later = f"; about {_words(first, left.expected)} it is" if left.expected is not None else ""
-        return f"It could be beyond its limit already (95 %){later}."
+        leaves = f", and leaves it about {_words(first, left.expected)}" if left.expected is not None else ""
+        return f"It may be beyond its limit already{leaves} (95 %)."
     early = _words(first, left.early)
     if left.expected is None:
         return f"It could leave its limit from {early} on (95 %)."
