@@ -57,7 +57,7 @@ def test_another_rule_of_the_firm_is_what_it_is_compared_with(tam: Api, ines: Ap
     assert "80" in trend(tam)["earned"]
 
 
-def test_three_others_with_a_trend_are_estimated_with_one_that_has_none(tam: Api, ines: Api) -> None:
+def test_three_others_share_their_scatter_with_one_that_has_no_trend_and_not_their_drift(tam: Api, ines: Api) -> None:
     model = Instrument.objects.get(tag="LV-02").model
     for tag in ("LV-21", "LV-22"):
         Instrument.objects.create(tag=tag, model=model, since=date(2025, 3, 1), place="Yard")
@@ -67,9 +67,9 @@ def test_three_others_with_a_trend_are_estimated_with_one_that_has_none(tam: Api
     check(tam, 0)
     found = trend(tam)
     assert found["others"] == 3
-    assert "estimated from others of its model" in found["text"]
-    assert found["together"] == "Estimated together with three others of its model."
-    assert found["u95_slope"] > 0
+    assert found["text"].endswith("A trend needs six checks over three months; one check since the last event.")
+    assert found["together"] == "Scatter estimated together with three others of its model."
+    assert (found["slope_per_year"], found["early"]) == (None, None)
     tam.event("drop", (START + timedelta(days=250)).isoformat(), instrument="LV-21")
     assert trend(tam)["others"] == 0, "two say nothing of one, and what was kept is worked out again"
 

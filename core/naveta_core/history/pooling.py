@@ -3,16 +3,22 @@
 Drift: each instrument's slope b_i is known with variance s_i²; the model's slopes are taken as N(μ, ω²). How much they
 differ, ω, is not one number but weighed over a grid by how likely the slopes are under it (μ integrated out, ω flat up to
 the range of the slopes): with few others it could be much larger than it looks, and an interval that forgets that is
-too narrow. For each ω an instrument's own slope counts with ω²/(ω² + s²). Scatter: f² of all, each by its degrees of
+too narrow. Slopes have heavy tails (Student's t with one degree of freedom, as normals of variance ω²/λ with λ chi-squared):
+an instrument that is ill must not be held to what healthy ones do. Each ω and λ counts by how likely the others' slopes
+and its own are under it, and its own slope then counts with ω²/λ / (ω²/λ + s²). One that conflicts with the others beyond
+chance is left alone, and so is the slope of one that has no line of its own. Scatter: f² of all, each by its degrees of
 freedom; how many of these degrees count for one instrument follows from how much they differ beyond chance.
+Source: docs/judgement.md, *Series and drift*.
 """
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from math import exp, fsum, log
+from math import exp, fsum, log, sqrt
+from statistics import NormalDist
 
+from ..stats.quantiles import t_quantile
 from .drift import Line
 from .series import PRIOR_DOF
 
@@ -21,6 +27,17 @@ MIN_OTHERS = 3
 MAX_SHARED_DOF = 30.0
 GRID = 48
 """So many steps of how much slopes differ."""
+TAIL = 12
+"""So many steps of how far out an instrument of its model may lie."""
+CONFLICT_PROBABILITY = 0.995
+
+
+def _tail() -> tuple[float, ...]:
+    """The middle λ of equal shares of chi-squared with one degree of freedom."""
+    return tuple(NormalDist().inv_cdf((1 + (k + 0.5) / TAIL) / 2) ** 2 for k in range(TAIL))
+
+
+LAMBDAS = _tail()
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,12 +124,23 @@ def _scatter(others: Sequence[ModelSeries]) -> tuple[float, float]:
     return mean, 2.0 / differ
 
 
+def conflicts(line: Line, pool: Pool) -> bool:
+    """Return whether an instrument's own slope differs from those of its model beyond chance (one in a hundred)."""
+    if line.slope is None:
+        return False
+    mean = pool.mean
+    var_mean = fsum(s.weight * (s.var_mean + (s.mean - mean) ** 2) for s in pool.spreads)
+    bound = t_quantile(CONFLICT_PROBABILITY, line.freedom) * sqrt(line.var_slope + pool.between + var_mean)
+    return abs(line.slope - mean) > bound
+
+
 def pooled(line: Line, pool: Pool | None) -> Line:
     """A series estimated together with others of its model: scatter first, then the slope; the level stays its own.
 
-    Without a pool it stays as it is.
+    Without a pool, or where it conflicts with the others, it stays as it is; without a line of its own only the scatter
+    is shared.
     """
-    if pool is None:
+    if pool is None or conflicts(line, pool):
         return line
     own = PRIOR_DOF + line.dof
     f2 = (own * line.f_squared + pool.dof * pool.f_squared) / (own + pool.dof)
@@ -124,19 +152,22 @@ def pooled(line: Line, pool: Pool | None) -> Line:
         var_level=line.var_level * scale,
         var_slope=line.var_slope * scale,
     )
-    own_slope, own_variance = line.slope, line.var_slope
-    means, variances = [], []
+    return line if line.slope is None else _with_slope(line, line.slope, pool)
+
+
+def _with_slope(line: Line, own: float, pool: Pool) -> Line:
+    """The slope by every spread and tail of the others', each by how likely the own slope is under it."""
+    weights, means, variances = [], [], []
     for spread in pool.spreads:
-        prior = spread.between + spread.var_mean
-        if own_slope is None:
-            means.append(spread.mean)
-            variances.append(prior)
-            continue
-        share = prior / (prior + own_variance)
-        means.append(share * own_slope + (1.0 - share) * spread.mean)
-        variances.append(share * own_variance)
-    weights = [spread.weight for spread in pool.spreads]
-    slope = fsum(w * m for w, m in zip(weights, means, strict=True))
+        for tail in LAMBDAS:
+            prior = (spread.between + spread.var_mean) / tail
+            total = prior + line.var_slope
+            share = prior / total
+            weights.append(spread.weight * exp(-0.5 * (own - spread.mean) ** 2 / total) / sqrt(total))
+            means.append(share * own + (1.0 - share) * spread.mean)
+            variances.append(share * line.var_slope)
+    whole = fsum(weights)
+    slope = fsum(w * m for w, m in zip(weights, means, strict=True)) / whole
     # What each spread leaves open, and how much they disagree.
-    variance = fsum(w * (v + (m - slope) ** 2) for w, v, m in zip(weights, variances, means, strict=True))
-    return replace(line, slope=slope, var_slope=variance)
+    left = fsum(w * (v + (m - slope) ** 2) for w, v, m in zip(weights, variances, means, strict=True))
+    return replace(line, slope=slope, var_slope=left / whole)

@@ -18,7 +18,7 @@ from ..units.formatting import UNITS, count, signed, size
 from .drift import Leaving, Line, SeriesParts, SeriesValue, Warmth, fit, leaving, parts_of, season, warmth
 from .earned import earned_interval
 from .facts import day_words
-from .pooling import ModelSeries, Pool, model_series_of, pooled
+from .pooling import ModelSeries, Pool, conflicts, model_series_of, pooled
 
 TAU = {"arcsec": 1.0, "div": 0.2, "mm": 0.1, "ppm": 5.0, "mm/km": 0.1}
 """How much a quantity wanders on its own, one standard deviation, by its unit."""
@@ -135,7 +135,8 @@ def trend_of(
     own = [values[i] for i in places]
     seasonal = season(own)
     single = fit(own, tau, as_level=seasonal)
-    line = single if seasonal else pooled(single, pool)
+    shared = None if seasonal else pool
+    line = pooled(single, shared)
     limit, first = stretch[-1].limit, stretch[0].at
     now = (today - first).total_seconds() / DAY_S
     left = leaving(line, limit, now)
@@ -144,7 +145,7 @@ def trend_of(
     u95 = _u95_slope(line)
     return Trend(
         n=len(own),
-        text=_season_text(line, unit) if seasonal else _text(line, single, unit, u95, len(own)),
+        text=_season_text(line, unit) if seasonal else _text(line, unit, u95, len(own)),
         drifting=line.drifts,
         slope_per_year=None if line.slope is None else line.slope * YEAR,
         u95_slope=u95,
@@ -159,8 +160,8 @@ def trend_of(
         earned_days=earned.days,
         earned_code=earned.code,
         earned=earned.text,
-        others=pool.n if pool else 0,
-        together=f"Estimated together with {count(pool.n, 'other', 'others')} of its model." if pool else "",
+        others=shared.n if shared and not conflicts(single, shared) else 0,
+        together=_together(single, shared),
         jump=_jump(cut),
         line=_band(line, first, own[0].day, max(now, own[-1].day)),
     )
@@ -176,17 +177,26 @@ def _day(first: datetime, after: float | None) -> str | None:
     return None if after is None else (first + timedelta(days=after)).date().isoformat()
 
 
-def _text(line: Line, single: Line, unit: str, u95: float | None, n: int) -> str:
+def _together(single: Line, pool: Pool | None) -> str:
+    """How it was estimated with the others of its model, or that it drifts unlike them."""
+    if pool is None:
+        return ""
+    if conflicts(single, pool):
+        return f"It drifts unlike the {count(pool.n, 'other', 'others')} of its model: look for a cause."
+    what = "Estimated" if single.slope is not None else "Scatter estimated"
+    return f"{what} together with {count(pool.n, 'other', 'others')} of its model."
+
+
+def _text(line: Line, unit: str, u95: float | None, n: int) -> str:
     if line.slope is None or u95 is None:
         needed = f"A trend needs six checks over three months; {count(n, 'check', 'checks')} since the last event."
         return f"Level {size(line.level, sqrt(line.var_level), unit)}. {needed}"
-    together = "" if single.slope is not None else ", estimated from others of its model"
     slope = f"{signed(line.slope * YEAR, 1)}{UNITS[unit]} a year, ± {u95:.1f}{UNITS[unit]} (95 %)"
     few = " It rests on few checks." if n < FEW else ""
     if line.drifts:
-        return f"Drifting by {slope}{together}.{few}"
+        return f"Drifting by {slope}.{few}"
     most = abs(line.slope * YEAR) + u95
-    return f"No drift seen{together}; up to {most:.1f}{UNITS[unit]} a year is possible.{few}"
+    return f"No drift seen; up to {most:.1f}{UNITS[unit]} a year is possible.{few}"
 
 
 def _jump(cut: SeriesParts) -> str:

@@ -74,6 +74,19 @@ def _together(rng: Rng) -> bool:
     return abs(line.slope - slope / YEAR) <= t_quantile(0.975, line.freedom) * sqrt(line.var_slope)
 
 
+def _among_still(n: int, own: float) -> Sample:
+    """Four others of its model that keep still, eight checks each; its own slope is `own` a year."""
+
+    def once(rng: Rng) -> bool:
+        dice = _dice(rng)
+        others = [found for _ in range(4) if (found := model_series_of(fit(series(dice, 8), TAU)))]
+        line = pooled(fit(series(dice, n, slope=own), TAU), pool_of(others))
+        assert line.slope is not None
+        return abs(line.slope - own / YEAR) <= t_quantile(0.975, line.freedom) * sqrt(line.var_slope)
+
+    return once
+
+
 SERIES_RATES = (
     *(Rate(f"series: chance called a jump, {n} checks", 0.0, 0.02, _jump(n, 0.0), 1000) for n in (3, 6, 12)),
     *(
@@ -84,5 +97,11 @@ SERIES_RATES = (
     Rate("series: no drift called drift, 12 checks", 0.0, 0.08, _drifts(0.0)),
     Rate('series: a drift of 12" a year seen, 12 checks', 0.80, 1.0, _drifts(12.0)),
     Rate("series: the day it leaves its limit inside its interval", 0.87, 1.0, _day),
-    Rate("series: the slope inside, with eight others of its model, 7 checks", 0.91, 1.0, _together),
+    Rate("series: the slope inside, with eight others of its model, 7 checks", 0.93, 1.0, _together),
+    *(Rate(f"series: still among four still ones, {n} checks", 0.93, 1.0, _among_still(n, 0.0)) for n in (7, 12)),
+    *(
+        Rate(f'series: {own:g}" a year among four still ones, {n} checks', 0.85, 1.0, _among_still(n, own), 1000)
+        for own in (8.0, 15.0)
+        for n in (8, 12)
+    ),
 )
