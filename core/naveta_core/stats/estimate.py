@@ -76,6 +76,17 @@ def pooled(value: float, q_within: float, q_between: float, found: Spread, prior
     return Estimate(value, sqrt(variance), dof, found.dof > 0)
 
 
+def rounded_alike(within: float, step: float, n: int) -> float:
+    """The variance that rounding to a step gives all of n repeats alike, beyond its share in each: r²/12·(1 − w/r − 1/n).
+
+    A noise w below the step r rounds repeats to the same figure: their mean is as far from the truth as each of them.
+    within: w, one sigma, without rounding; in the unit of the step, the variance in its square.
+
+    Source: docs/judgement.md, *Scatter*; together with (w² + r²/12)/n it is w²/n + r²/12·max(1/n, 1 − w/r).
+    """
+    return step**2 / 12 * max(0.0, 1.0 - within / step - 1.0 / n) if step > 0 else 0.0
+
+
 def scale_squared(found: Spread, prior_dof: float = PRIOR_DOF) -> float:
     """f^2: by how much the square of the scatter found differs from the a-priori one, pooled with it.
 

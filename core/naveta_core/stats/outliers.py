@@ -12,12 +12,18 @@ from dataclasses import dataclass
 from functools import lru_cache
 from itertools import accumulate
 from math import fsum, sqrt
+from statistics import median
 
 from .estimate import MIN_F_SQUARED, Spread
 from .quantiles import f_quantile, t_quantile
 
 PRIOR_DOF = 2.0
 FALSE_ALARM = 0.006
+HAIR = 1e-6
+"""Of a step: what two typed decimals of one grid may differ by in binary."""
+
+Steps = float | Sequence[float]
+"""The worth of the last digit in the unit of the standardised readings: one for all groups, or one a group."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,17 +58,34 @@ def repeats(groups: Sequence[Sequence[float]]) -> Spread:
     return Spread(fsum(_squares(group) for group in full), float(sum(len(group) - 1 for group in full)))
 
 
-def find_outlier(groups: Sequence[Sequence[float]]) -> Outlier | None:
+def _steps(steps: Steps, n: int) -> tuple[float, ...]:
+    """What one step of each of n groups is, with a hair."""
+    listed = (steps,) * n if isinstance(steps, float | int) else tuple(steps)
+    return tuple(step * (1 + HAIR) for step in listed)
+
+
+def beyond(group: Sequence[float], step: float) -> bool:
+    """Return whether any reading of a group lies more than one step from the middle one of its others.
+
+    A sole pair: from each other. Readings and step in one unit, any unit.
+    """
+    if max(group) - min(group) <= step:
+        return False
+    return any(abs(value - median([*group[:i], *group[i + 1 :]])) > step for i, value in enumerate(group))
+
+
+def find_outlier(groups: Sequence[Sequence[float]], steps: Steps = 0.0) -> Outlier | None:
     """The one reading that is an outlier most and beyond chance, or None.
 
     groups: standardised readings (value over its own spread), one list a sight; empty and single ones are allowed.
+    steps: their last digit's worth, standardised.
     """
-    return _outlier(tuple(map(tuple, groups)))
+    return _outlier(tuple(map(tuple, groups)), _steps(steps, len(groups)))
 
 
 # A preview asks twice of the same readings, once to judge and once to say what stands out while they are typed.
 @lru_cache(maxsize=32)
-def _outlier(groups: tuple[tuple[float, ...], ...]) -> Outlier | None:
+def _outlier(groups: tuple[tuple[float, ...], ...], steps: tuple[float, ...]) -> Outlier | None:
     dof = sum(len(group) - 1 for group in groups if len(group) > 1)
     tests = sum(len(group) + max(0, len(group) - 3) for group in groups if len(group) > 2)
     tests += sum(1 for group in groups if len(group) == 2)
@@ -70,7 +93,9 @@ def _outlier(groups: tuple[tuple[float, ...], ...]) -> Outlier | None:
         return None
     critical = t_quantile(1 - FALSE_ALARM / (2 * tests), PRIOR_DOF + dof - 1) if dof else 0.0
     total = fsum(_squares(group) for group in groups if len(group) > 1)
-    candidates = [_furthest(g, group, total, dof) for g, group in enumerate(groups) if len(group) > 1]
+    candidates = [
+        _furthest(g, group, total, dof) for g, group in enumerate(groups) if len(group) > 1 and beyond(group, steps[g])
+    ]
     furthest = max(candidates, key=lambda candidate: candidate.deviation, default=None)
     return furthest if furthest is not None and furthest.deviation > critical else None
 
@@ -122,25 +147,27 @@ class Moved:
     deviation: float
 
 
-def find_moved(groups: Sequence[Sequence[float]]) -> Moved | None:
+def find_moved(groups: Sequence[Sequence[float]], steps: Steps = 0.0) -> Moved | None:
     """Something moved within a group: the split that parts its values furthest, beyond chance, or None.
 
     The same false alarm in a hundred documents as for single values, shared with them.
 
-    Groups: standardised readings, no unit.
+    Groups: standardised readings, and their last digit's worth, no unit.
     """
-    return _moved(tuple(map(tuple, groups)))
+    return _moved(tuple(map(tuple, groups)), _steps(steps, len(groups)))
 
 
 @lru_cache(maxsize=32)
-def _moved(groups: tuple[tuple[float, ...], ...]) -> Moved | None:
+def _moved(groups: tuple[tuple[float, ...], ...], steps: tuple[float, ...]) -> Moved | None:
     dof = sum(len(group) - 1 for group in groups if len(group) > 1)
     tests = sum(len(group) + max(0, len(group) - 3) for group in groups if len(group) > 2)
     if not tests or dof < 2:
         return None
     critical = t_quantile(1 - FALSE_ALARM / (2 * tests), PRIOR_DOF + dof - 1)
     total = fsum(_squares(group) for group in groups if len(group) > 1)
-    candidates = [_split(g, group, total, dof) for g, group in enumerate(groups) if len(group) > 3]
+    candidates = [
+        _split(g, group, total, dof) for g, group in enumerate(groups) if len(group) > 3 and beyond(group, steps[g])
+    ]
     furthest = max(candidates, key=lambda candidate: candidate.deviation, default=None)
     return furthest if furthest is not None and furthest.deviation > critical else None
 
@@ -158,11 +185,12 @@ def _split(g: int, group: Sequence[float], total: float, dof: int) -> Moved:
     return Moved(g, at, abs(off(at)) / sqrt(f2))
 
 
-def too_scattered(groups: Sequence[Sequence[float]]) -> int | None:
+def too_scattered(groups: Sequence[Sequence[float]], steps: Steps = 0.0) -> int | None:
     """The group that scatters more than the others explain (F at 1 − 0.001/G), or None.
 
-    Groups: standardised readings, no unit.
+    Groups: standardised readings, and their last digit's worth, no unit.
     """
+    one = _steps(steps, len(groups))
     full = [(g, group) for g, group in enumerate(groups) if len(group) > 2]
     if len(full) < 2:
         return None
@@ -170,6 +198,8 @@ def too_scattered(groups: Sequence[Sequence[float]]) -> int | None:
     total, dof = fsum(squares.values()), sum(len(group) - 1 for _, group in full)
     worst, at = 0.0, None
     for g, group in full:
+        if not beyond(group, one[g]):
+            continue
         own = len(group) - 1
         f2 = max(MIN_F_SQUARED, (PRIOR_DOF + total - squares[g]) / (PRIOR_DOF + dof - own))
         ratio = squares[g] / own / f2
@@ -178,8 +208,11 @@ def too_scattered(groups: Sequence[Sequence[float]]) -> int | None:
     return at
 
 
-def left_between(group: Sequence[float], closing: Sequence[float], groups: Sequence[Sequence[float]]) -> float | None:
-    """By how much, in spreads, a closing sight leaves the first one; None when chance explains it (0.3 percent).
+def left_between(
+    group: Sequence[float], closing: Sequence[float], groups: Sequence[Sequence[float]], step: float = 0.0
+) -> float | None:
+    """By how much, in spreads, a closing sight leaves the first one; None when chance explains it (0.3 percent), or one
+    step of the last digit.
 
     All standardised, no unit.
     """
@@ -188,4 +221,4 @@ def left_between(group: Sequence[float], closing: Sequence[float], groups: Seque
     f2 = max(MIN_F_SQUARED, (PRIOR_DOF + total) / (PRIOR_DOF + dof))
     away = fsum(closing) / len(closing) - fsum(group) / len(group)
     bound = t_quantile(0.9985, PRIOR_DOF + dof) * sqrt(f2 * (1 / len(group) + 1 / len(closing)))
-    return away if abs(away) > bound else None
+    return away if abs(away) > max(bound, step * (1 + HAIR)) else None

@@ -9,7 +9,9 @@ from decimal import Decimal
 from functools import lru_cache
 
 MAX_DIGITS = 15
-MIN_ON_A_GRID, ON_GRID = 8, 1e-3
+ON_GRID = 1e-3
+MIN_ON_A_GRID, SURE = 4, 256
+"""So many different values, and so many that chance would put them on a grid once in so often."""
 SEXAGESIMAL, DECIMAL = (2, 5, 10, 20, 30, 60), (2, 5, 10)
 """Multiples of a last digit that displays count in: seconds of arc, and everything else."""
 CACHED = 4096
@@ -61,15 +63,18 @@ def finest(steps: Iterable[float]) -> float:
 def shown_step(values: Sequence[float], step: float, multiples: Sequence[int]) -> float:
     """The step an instrument shows, where it is coarser than the last digit typed: 20″ typed as 40″, 20″, 00″.
 
-    values and step in one unit; `multiples` of the step to look for. Few values lie on a coarser grid by chance: then the
-    step stands as typed.
+    values and step in one unit; `multiples` of the step to look for. Few different values lie on a coarser grid by chance:
+    then the step stands as typed.
 
     Values and step in the same unit.
     """
-    if step <= 0 or len(values) < MIN_ON_A_GRID:
+    n = len(set(values))
+    if step <= 0 or n < MIN_ON_A_GRID:
         return step
     for many in sorted(multiples, reverse=True):
         grid = many * step
+        if many**n < SURE:
+            break
         if all(abs(value / grid - round(value / grid)) < ON_GRID for value in values):
             return grid
     return step

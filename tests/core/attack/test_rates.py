@@ -6,13 +6,14 @@ from math import sqrt
 
 import pytest
 
+from .coarse import COARSE_RATES
 from .rates import RATES, Rate, share
 from .series import SERIES_RATES
 
 RUNS = 120
 
 
-ALL = (*RATES, *SERIES_RATES)
+ALL = (*RATES, *COARSE_RATES, *SERIES_RATES)
 
 
 @pytest.mark.parametrize("rate", ALL, ids=[rate.name for rate in ALL])

@@ -17,7 +17,7 @@ from ...engine.work import words_of
 from ...results import CodedText, DeviationsPicture
 from ...stats.decision import Limits
 from ...stats.estimate import Estimate, Spread, pooled
-from ...stats.outliers import find_outlier, likely_slip, repeats
+from ...stats.outliers import likely_slip, repeats
 from ...stats.quantiles import t_quantile
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import arcsec, figure, length_words
@@ -33,7 +33,7 @@ from .document import (
     PositionShift,
     where,
 )
-from .solve import mean_of, standardised, variances
+from .solve import mean_of, outlier_of, standardised, variances
 from .text import finding_of, pattern_of, running, shown_of, work_of, worked_of
 
 GOOD_M = (30.0, 60.0)
@@ -135,7 +135,7 @@ def _circumstances(document: CompensatorFunction, read: CompensatorRead) -> list
 
 def _set_aside(read: CompensatorRead, within: float, unit: str) -> tuple[dict[str, CodedText], list[CodedText]]:
     """The reading that is an outlier, set aside in sight where three or more stand beside it."""
-    found = find_outlier(standardised(read.at, within))
+    found = outlier_of(read, within)
     if found is None:
         return {}, []
     group = read.at[PLACES[found.group]]
@@ -204,7 +204,7 @@ def progress_of(document: CompensatorFunction, read: CompensatorRead) -> SheetPr
             )
         )
         reasons += running(read, scale)
-    found = find_outlier(standardised(read.at, within))
+    found = outlier_of(read, within)
     if found is None or found.sole_pair:
         return SheetProgress(reasons)
     entry = read.at[PLACES[found.group]][found.index]

@@ -17,7 +17,7 @@ from ...stats.outliers import find_outlier
 from ...stats.quantiles import t_quantile
 from ...units.formatting import arcsec, figure
 from .document import MAIN, AccuracyRead, DirectionAccuracy, DirectionAccuracyFigures
-from .solve import USUAL_ARCSEC, ReducedSeries, reduce_all
+from .solve import USUAL_ARCSEC, ReducedSeries, reduce_all, step_arcsec
 from .text import finding_of, work_of, worked_of
 
 CAUTIONS: dict[str, tuple[str, ...]] = {
@@ -90,7 +90,7 @@ def _report_outlier(judgement: Judgement, read: AccuracyRead, found: ReducedSeri
         for name in series[0].left:
             groups.append([residual[name] / spread for residual in residuals])
             at.append((series, name))
-    outlier = find_outlier(groups)
+    outlier = find_outlier(groups, step_arcsec(read) / spread)
     if outlier is None:
         return
     series, name = at[outlier.group]

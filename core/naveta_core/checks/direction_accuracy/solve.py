@@ -36,12 +36,13 @@ class ReducedSeries:
     pairs: int
 
 
-def _digit(read: AccuracyRead) -> float:
+def step_arcsec(read: AccuracyRead) -> float:
+    """The worth of the last digit, as far as the readings show it."""
     shots = [
         shot for sets in read.series for set_ in sets for face in (set_.left, set_.right) for shot in face.values()
     ]
     step = finest(shot.step_arcsec for shot in shots)
-    return sqrt(shown_step([shot.value * 3600 for shot in shots], step, SEXAGESIMAL) ** 2 / 24)
+    return shown_step([shot.value * 3600 for shot in shots], step, SEXAGESIMAL)
 
 
 def reduce_all(document: DirectionAccuracy, read: AccuracyRead) -> ReducedSeries:
@@ -67,7 +68,7 @@ def reduce_all(document: DirectionAccuracy, read: AccuracyRead) -> ReducedSeries
         spreads,
         dof,
         s=sqrt(fsum(squares) / dof),
-        rounding=_digit(read),
+        rounding=sqrt(step_arcsec(read) ** 2 / 24),
         index=i,
         collimation=c,
         pairs=len(pairs),

@@ -28,7 +28,7 @@ from .document import (
     FaceOfSet,
     ReducedDirection,
 )
-from .solve import DirectionsSolution, collimation_at, solve, within_arcsec
+from .solve import DirectionsSolution, collimation_at, solve, step_arcsec, within_arcsec
 from .text import finding_of, shown_of, work_of, worked_of
 
 CLOSING_PROBABILITY = 0.9985
@@ -127,7 +127,9 @@ def _shown(judgement: Judgement, document: DirectionRounds, read: DirectionsRead
 
 def _report_outlier(judgement: Judgement, read: DirectionsRead, found: DirectionsSolution, w: float) -> None:
     """A pointing in one face shows in c at that target beside the others of its round."""
-    outlier = find_outlier([[value / (w / sqrt(2.0)) for value in entry] for entry in found.own])
+    spread = w / sqrt(2.0)
+    # c is half a difference of two readings: rounded alike, it lies on a grid of half a step.
+    outlier = find_outlier([[value / spread for value in entry] for entry in found.own], step_arcsec(read) / 2 / spread)
     if outlier is None or outlier.sole_pair:
         return
     entry, target = read.rounds[outlier.group], found.targets[outlier.index]

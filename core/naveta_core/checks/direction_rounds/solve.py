@@ -13,10 +13,10 @@ from math import cos, fsum, hypot, radians, sin, sqrt
 
 from ...engine.conditions import noise_factor, prior_dof
 from ...engine.directions import Series, of_both_faces, reduced, twice_c_arcsec
-from ...engine.parser import rounding
 from ...geometry import wrapped
 from ...stats.estimate import Estimate, Spread, pooled
 from ...units.angles import ARCSEC_PER_RADIAN
+from ...units.numbers import SEXAGESIMAL, finest, shown_step
 from ..two_face.document import BETWEEN_SHARE, DEFAULT_ACCURACY_ARCSEC, POINTING_ARCSEC, TARGET_MM
 from ..two_face.solve import UNKNOWN_AXIS_ARCSEC
 from .document import FACES, DirectionRounds, DirectionsRead, ReadSet
@@ -52,14 +52,20 @@ def within_arcsec(document: DirectionRounds, read: DirectionsRead) -> float:
     s = document.instrument.angle_accuracy_arcsec or DEFAULT_ACCURACY_ARCSEC
     eye = POINTING_ARCSEC / (document.instrument.magnification or 30.0)
     width = TARGET_MM["unknown"] / 1000 / USUAL_DISTANCE_M * ARCSEC_PER_RADIAN
-    steps = (
-        shot.step_arcsec
+    return sqrt((hypot(s, eye, width) * noise_factor(document)) ** 2 + step_arcsec(read) ** 2 / 12)
+
+
+def step_arcsec(read: DirectionsRead) -> float:
+    """The worth of the last digit of the sheet."""
+    shots = [
+        shot
         for round_ in read.rounds
         for face in (round_.left, round_.right)
         for listed in face.shots.values()
         for shot in listed
-    )
-    return sqrt((hypot(s, eye, width) * noise_factor(document)) ** 2 + rounding(steps))
+    ]
+    step = finest(shot.step_arcsec for shot in shots)
+    return shown_step([shot.value * 3600 for shot in shots], step, SEXAGESIMAL)
 
 
 def solve(document: DirectionRounds, read: DirectionsRead) -> DirectionsSolution:

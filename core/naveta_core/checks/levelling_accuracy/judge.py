@@ -37,9 +37,13 @@ def needs(_document: LevellingAccuracy) -> Needs:
 
 def _digit_mm(read: LevellingRead) -> float:
     """Two readings a difference, each rounded: that is taken out of what is held against the stated accuracy."""
+    return sqrt(_step_mm(read) ** 2 / 6)
+
+
+def _step_mm(read: LevellingRead) -> float:
+    """The worth of the last digit, as far as the readings show it."""
     step = finest(entry.step_mm for listed in read.sets for entry in listed)
-    step = shown_step([value for listed in read.sets for entry in listed for value in entry.read_mm], step, DECIMAL)
-    return sqrt(step**2 / 6)
+    return shown_step([value for listed in read.sets for entry in listed for value in entry.read_mm], step, DECIMAL)
 
 
 def judge(document: LevellingAccuracy, read: LevellingRead, _circumstances: Circumstances) -> Judgement:
@@ -115,7 +119,7 @@ def _between(
 def _report_outlier(judgement: Judgement, read: LevellingRead, stated: float | None) -> None:
     """A pair that does not fit its set: named, and nothing concluded."""
     spread = (stated or USUAL_MM_PER_KM) / per_km(read.base_m)
-    found = find_outlier([[entry.mm / spread for entry in listed] for listed in read.sets])
+    found = find_outlier([[entry.mm / spread for entry in listed] for listed in read.sets], _step_mm(read) / spread)
     if found is None:
         return
     entry = read.sets[found.group][found.index]

@@ -21,7 +21,7 @@ from ...stats.quantiles import t_quantile
 from ...units.formatting import arcsec
 from ..two_face.document import DEFAULT_ACCURACY_ARCSEC
 from .document import HZ, LISTS, STORED_FIGURES, Tracker, TrackerFigures, TrackerRead, V
-from .solve import TrackerOffset, groups_of, offset_of
+from .solve import TrackerOffset, groups_of, offset_of, steps_of
 from .text import finding_of, shown_of, work_of, worked_of
 
 ALIKE_PROBABILITY = 0.9975
@@ -92,7 +92,7 @@ def judge(document: Tracker, read: TrackerRead, _circumstances: Circumstances) -
         more_readings=("run of pointings", "runs of pointings"),
         repeat_text="Repeat it with three pointings a face before you store anything. Both runs count together.",
     )
-    judgement.refused += _shared(offsets, estimate) + _outliers(read, groups)
+    judgement.refused += _shared(offsets, estimate) + _outliers(read, groups, steps_of(document, read.prisms))
     report_before(judgement, document, read.before, STORED_FIGURES)
     report_proved(judgement, document, STORED_FIGURES)
     return judgement
@@ -112,8 +112,8 @@ def _shared(offsets: list[TrackerOffset], estimate: Any) -> list[CodedText]:
     return []
 
 
-def _outliers(read: TrackerRead, groups: list[list[float]]) -> list[CodedText]:
-    found = find_outlier(groups)
+def _outliers(read: TrackerRead, groups: list[list[float]], steps: list[float]) -> list[CodedText]:
+    found = find_outlier(groups, steps)
     if found is None:
         return []
     how, face = LISTS[found.group % 8 // 2]

@@ -13,12 +13,18 @@ from math import hypot, sqrt
 
 from ...engine.conditions import noise_factor
 from ...geometry import mean, mean_direction, wrapped
+from ...stats.estimate import rounded_alike
 from ...units.angles import ARCSEC_PER_RADIAN
 from ..two_face.document import BETWEEN_SHARE, DEFAULT_ACCURACY_ARCSEC, POINTING_ARCSEC, TARGET_MM, sine
 from .document import LISTS, SightedPrism, Tracker
 
 AUTO_SHARE, AUTO_MM, AUTO_BETWEEN = 0.5, 1.0, 0.3
 USUAL_DISTANCE_M = 100.0
+
+
+def _step_arcsec(prism: SightedPrism, how: str) -> float:
+    """The worth of the last digit of the pointings by eye or by tracker."""
+    return max(p.step_arcsec for face in ("left", "right") for p in prism.lists[how, face])
 
 
 def _spreads(document: Tracker, prism: SightedPrism, how: str) -> tuple[float, float]:
@@ -30,8 +36,9 @@ def _spreads(document: Tracker, prism: SightedPrism, how: str) -> tuple[float, f
     else:
         eye = POINTING_ARCSEC / (document.instrument.magnification or 30.0)
         within, between = sqrt(s**2 + eye**2 + (TARGET_MM["prism"] * per_mm) ** 2), BETWEEN_SHARE * s
-    step = max(p.step_arcsec for face in ("left", "right") for p in prism.lists[how, face])
-    return (within * noise_factor(document)) ** 2 + step**2 / 12, between**2
+    step, noise = _step_arcsec(prism, how), within * noise_factor(document)
+    n = min(len(prism.lists[how, face]) for face in ("left", "right"))
+    return noise**2 + step**2 / 12, between**2 + rounded_alike(noise, step, n)
 
 
 def groups_of(document: Tracker, seen: list[SightedPrism]) -> list[list[float]]:
@@ -43,6 +50,16 @@ def groups_of(document: Tracker, seen: list[SightedPrism]) -> list[list[float]]:
             groups.append([wrapped(p.hz - listed[0].hz) * 3600 / spread for p in listed])
             groups.append([(p.v - listed[0].v) * 3600 / spread for p in listed])
     return groups
+
+
+def steps_of(document: Tracker, seen: list[SightedPrism]) -> list[float]:
+    """The last digit of those groups, over their spread."""
+    return [
+        _step_arcsec(prism, how) / sqrt(_spreads(document, prism, how)[0])
+        for prism in seen
+        for how, _ in LISTS
+        for _ in range(2)
+    ]
 
 
 @dataclass(frozen=True, slots=True)

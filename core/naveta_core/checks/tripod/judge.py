@@ -19,6 +19,7 @@ from ...stats.decision import Limits
 from ...stats.estimate import SCATTER_REFUSED, Spread, scatter_factor
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import LengthWords, arcsec
+from ...units.numbers import finest
 from .document import LOOKS, SET, TWIST, HeadMove, Tripod, TripodFigures, TripodRead, where
 from .solve import HeadMoves, estimates_of, moves_of, outlier_of
 from .text import finding_of, worked_of
@@ -101,7 +102,7 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
     within = (pointing * noise_factor(document) * circumstances.factor) ** 2 + rounding(read.steps)
     moves = moves_of(read, within)
     residual_e, twist_e = estimates_of(document, moves, within, scale)
-    outlier = outlier_of(moves)
+    outlier = outlier_of(moves, finest(read.steps))
     residual = [i for i in range(len(read.rounds)) if i != outlier]
     quantities = _quantities(document, read, moves, residual=residual, within=within, scale=scale)
     figures = TripodFigures(

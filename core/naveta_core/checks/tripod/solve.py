@@ -62,9 +62,10 @@ def estimates_of(document: Tripod, moves: HeadMoves, within: float, scale: float
     return residual, pooled(fsum(moves.twists) / n * scale, q + hand, between, Spread(), dof)
 
 
-def outlier_of(moves: HeadMoves) -> int | None:
-    """The round that is an outlier from the others, or of which two differ."""
+def outlier_of(moves: HeadMoves, step: float) -> int | None:
+    """The round that is an outlier from the others, or of which two differ; step: the last digit, mm."""
     sigma = sqrt(2 * moves.within)
     hand = hypot(sigma, HAND_SHARE * median(moves.twists))
-    found = find_outlier([[set_ / sigma for set_ in moves.sets], [twist / hand for twist in moves.twists]])
+    groups = [[set_ / sigma for set_ in moves.sets], [twist / hand for twist in moves.twists]]
+    found = find_outlier(groups, (step / sigma, step / hand))
     return None if found is None else found.index

@@ -34,7 +34,7 @@ from .document import (
     accuracy,
     where,
 )
-from .solve import TwoFaceSolution, groups_of, solve
+from .solve import TwoFaceSolution, groups_of, solve, steps_of
 from .text import finding_of, shown_of, work_of, worked_of
 
 CAUTIONS: dict[str, tuple[str, ...]] = {
@@ -236,7 +236,8 @@ def find_faults(document: TwoFace, read: TwoFaceRead) -> FoundFaults:
     faces_hit: set[int] = set()
     while True:
         current, groups = without(read, found.aside), groups_of(found.solution.faces)
-        moved, outlier = find_moved(groups), find_outlier(groups)
+        steps = steps_of(found.solution.faces)
+        moved, outlier = find_moved(groups, steps), find_outlier(groups, steps)
         if moved is not None and (outlier is None or moved.deviation >= outlier.deviation):
             text = f"Something moved ({_called(current, moved.group)}) between the {ordinal(moved.index - 1)} and the {ordinal(moved.index)} pointing: measure that face again."
             found.refused = [("moved", text)]
@@ -299,7 +300,7 @@ def _slip(typed: str, expected_deg: float, tolerance_arcsec: float) -> str | Non
 
 
 def _scattered(read: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[float]]) -> list[CodedText]:
-    at = too_scattered(groups)
+    at = too_scattered(groups, steps_of(solution.faces))
     if at is not None:
         return [
             ("face-scatters", f"{_called(read, at)}: its pointings scatter far more than the others. Measure it again.")
@@ -322,10 +323,11 @@ def _closing(read: TwoFaceRead, solution: TwoFaceSolution, groups: list[list[flo
         if at is None:
             continue
         first, spread, found = read.targets[at].left, sqrt(solution.faces[at].within), []
+        step = solution.faces[at].step / spread
         for name, group in (("hz", groups[4 * at]), ("v", groups[4 * at + 1])):
             looked = [pointing for pointing in read.closing if pointing.repeat == n]
             closing = [wrapped(getattr(p, name) - getattr(first[0], name)) * 3600 / spread for p in looked]
-            away = left_between(group, closing, groups)
+            away = left_between(group, closing, groups, step)
             if away is not None:
                 circle_unit = "horizontal" if name == "hz" else "vertical"
                 found.append(f"{arcsec(abs(away) * spread)} in the {circle_unit} circle")

@@ -15,7 +15,7 @@ from math import cos, fsum, radians, sin, sqrt, tan
 
 from ...engine.conditions import noise_factor, prior_dof
 from ...geometry import mean, wrapped
-from ...stats.estimate import Estimate, Spread, pooled
+from ...stats.estimate import Estimate, Spread, pooled, rounded_alike
 from ...stats.least_squares import fit
 from ...stats.outliers import repeats
 from .document import BETWEEN_SHARE, SightedTarget, TwoFace, TwoFaceRead, accuracy
@@ -36,6 +36,8 @@ class ReducedFaces:
     index_sum: float
     within: float
     """Variance of one pointing."""
+    step: float
+    """The worth of its last digit, seconds."""
     between: float
 
     @property
@@ -106,11 +108,15 @@ def determined(faces: list[ReducedFaces]) -> bool:
 
 def _faces(document: TwoFace, target: SightedTarget) -> ReducedFaces:
     step = max(p.step_arcsec for p in [*target.left, *target.right])
-    within = (target.within_arcsec(document) * noise_factor(document)) ** 2 + step**2 / 12
-    between = (BETWEEN_SHARE * accuracy(document)) ** 2
+    noise = target.within_arcsec(document) * noise_factor(document)
+    within = noise**2 + step**2 / 12
+    alike = rounded_alike(noise, step, min(len(target.left), len(target.right)))
+    between = (BETWEEN_SHARE * accuracy(document)) ** 2 + alike
     hz = wrapped(target.hz_left_deg - target.hz_right_deg - 180.0)
     v = mean([p.v for p in target.left]) + mean([p.v for p in target.right]) - 360.0
-    return ReducedFaces(target, target.zenith_deg, hz * 3600.0, index_sum=v * 3600.0, within=within, between=between)
+    return ReducedFaces(
+        target, target.zenith_deg, hz * 3600.0, index_sum=v * 3600.0, within=within, step=step, between=between
+    )
 
 
 def groups_of(faces: list[ReducedFaces]) -> list[list[float]]:
@@ -122,6 +128,11 @@ def groups_of(faces: list[ReducedFaces]) -> list[list[float]]:
             groups.append([wrapped(p.hz - listed[0].hz) * 3600.0 / spread for p in listed])
             groups.append([(p.v - listed[0].v) * 3600.0 / spread for p in listed])
     return groups
+
+
+def steps_of(faces: list[ReducedFaces]) -> list[float]:
+    """The last digit of those groups, over their spread."""
+    return [face.step / sqrt(face.within) for face in faces for _ in range(4)]
 
 
 def steep_factor(zenith_deg: float) -> float:

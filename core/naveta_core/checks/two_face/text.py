@@ -15,7 +15,7 @@ from ...engine.work import words_of, work_sight_m
 from ...geometry import mean, mean_direction, wrapped
 from ...results import CalculationLine, CirclePicture, CodedText, Edit, Effect, Fix, Shown
 from ...stats.estimate import Estimate
-from ...stats.outliers import Outlier, find_moved, find_outlier
+from ...stats.outliers import Moved, Outlier, find_moved, find_outlier
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import arcsec, capital, count, figure, joined
 from ...units.formatting import signed as with_sign
@@ -159,9 +159,10 @@ def progress_of(document: TwoFace, read: TwoFaceRead) -> SheetProgress:
             )
         )
     groups = _groups(document, read)
-    outlier = find_outlier(groups)
+    steps = _steps(document, read)
+    outlier = find_outlier(groups, steps)
     return SheetProgress(
-        [*reasons, *_spread_grow(read), *_moves_grow(read, groups, outlier)],
+        [*reasons, *_spread_grow(read), *_moves_grow(read, outlier, find_moved(groups, steps))],
         _outlier_now(read, outlier),
         _fixes(document, read),
     )
@@ -187,6 +188,16 @@ def _groups(document: TwoFace, read: TwoFaceRead) -> list[list[float]]:
     return groups
 
 
+def _steps(document: TwoFace, read: TwoFaceRead) -> list[float]:
+    """The last digit of those groups, over their spread."""
+    spread = noise_factor(document)
+    return [
+        pointings[0].step_arcsec / (entry.within_arcsec(document) * spread)
+        for entry, _, pointings in _listed(read)
+        for _ in range(2)
+    ]
+
+
 def _outlier_now(read: TwoFaceRead, outlier: Outlier | None) -> CodedText | None:
     """A pointing that is an outlier in its face already, before the other face is in."""
     if outlier is None:
@@ -196,9 +207,8 @@ def _outlier_now(read: TwoFaceRead, outlier: Outlier | None) -> CodedText | None
     return pointings[outlier.index].path, text
 
 
-def _moves_grow(read: TwoFaceRead, groups: list[list[float]], outlier: Outlier | None) -> list[CodedText]:
+def _moves_grow(read: TwoFaceRead, outlier: Outlier | None, moved: Moved | None) -> list[CodedText]:
     """A face whose later pointings lie elsewhere than its first ones: said while one still stands there."""
-    moved = find_moved(groups)
     if moved is None or (outlier is not None and outlier.deviation > moved.deviation):
         return []
     entry, face, _ = _listed(read)[moved.group // 2]

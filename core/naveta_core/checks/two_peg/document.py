@@ -17,7 +17,7 @@ from ...engine.reader import Reader, Row
 from ...results import Answer, Figures, Repeats, Sensitivity
 from ...stats.decision import Limits
 from ...units.formatting import length_words
-from ...units.numbers import finest
+from ...units.numbers import DECIMAL, finest, shown_step
 
 QUANTITY = "collimation_arcsec"
 DISTANCE = Range(1.0, 150.0, "a distance")
@@ -227,7 +227,8 @@ def read_document(document: TwoPeg, reader: Reader) -> PegsRead:
 
 def _alike(setups: list[tuple[StaffSight, StaffSight]]) -> list[tuple[StaffSight, StaffSight]]:
     """Every reading with the finest last digit of the sheet: a zero dropped at the end is no coarser reading."""
-    step = finest(p.step_m for setup in setups for seen in setup for p in seen.readings)
+    readings = [p for setup in setups for seen in setup for p in seen.readings]
+    step = shown_step([p.m for p in readings], finest(p.step_m for p in readings), DECIMAL)
 
     def finer(seen: StaffSight) -> StaffSight:
         if all(reading.step_m == step for reading in seen.readings):

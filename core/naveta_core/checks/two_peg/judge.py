@@ -18,7 +18,7 @@ from ...geometry import curvature_and_refraction_m
 from ...results import Adjusting, AdjustingStep, CodedText, PegPicture, Repeats, Sensitivity
 from ...stats.decision import Grade, Limits, decide
 from ...stats.estimate import SCATTER_REFUSED, scatter_factor
-from ...stats.outliers import Outlier, find_outlier
+from ...stats.outliers import Outlier
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import LengthWords, arcsec, capital, joined, length_words
 from ...units.lengths import in_unit
@@ -34,7 +34,7 @@ from .document import (
     limits_of,
     stadia_disagrees,
 )
-from .solve import PegFinding, PegSolution, ReadingPriors, by_middle_wire, solve_pegs, standardised
+from .solve import PegFinding, PegSolution, ReadingPriors, by_middle_wire, outlier_among, solve_pegs
 from .text import draw_pegs, misclosure_m, outlier_text, texts_of
 
 WEAK_IMBALANCE_SPREAD_M = 10.0
@@ -201,7 +201,7 @@ def _set_aside(document: TwoPeg, setups: Setups, limits: Limits, priors: Reading
     before = solve_pegs(setups, priors, curvature=curvature)
     aside = SetAside(before)
     for _ in range(2):
-        found = find_outlier(standardised(current, priors))
+        found = outlier_among(current, priors)
         if found is None:
             break
         seen = current[found.group // 2][found.group % 2]
@@ -214,7 +214,7 @@ def _set_aside(document: TwoPeg, setups: Setups, limits: Limits, priors: Reading
         current = _without(current, found)
         aside.solution = solve_pegs(current, priors, curvature=curvature)
     else:
-        if find_outlier(standardised(current, priors)):
+        if outlier_among(current, priors):
             aside.refused = [("too-many-outliers", "More than two outliers: read all sights again.")]
             return aside
     if len({path.rpartition(".")[0] for path in aside.paths}) < len(aside.paths):

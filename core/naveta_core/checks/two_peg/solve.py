@@ -14,9 +14,10 @@ from math import fsum, sqrt
 
 from ...engine.conditions import noise_factor
 from ...geometry import EARTH_RADIUS_M, SIGMA_REFRACTION, curvature_and_refraction_m
-from ...stats.estimate import PRIOR_DOF, Estimate, Spread, pooled
+from ...stats.estimate import PRIOR_DOF, Estimate, Spread, pooled, rounded_alike
 from ...stats.least_squares import Fit, fit
 from ...stats.noise import THREE_WIRE_FACTOR, StaffSpread, staff_spread
+from ...stats.outliers import Outlier, find_outlier
 from ...units.angles import ARCSEC_PER_RADIAN
 from .document import Setups, StaffSight, TwoPeg
 
@@ -82,21 +83,39 @@ class PegSolution:
 
 def within_variance(seen: StaffSight, priors: ReadingPriors) -> float:
     """Variance of one pointing of a sight, m^2: a-priori spread and rounding of the last digit typed."""
-    share = THREE_WIRE_FACTOR if seen.three_wire else 1.0
-    within_m = priors.spread(seen.sight_m).within_mm / 1000 * priors.factor * share
-    step = max(p.step_m for p in seen.readings)
-    return within_m**2 + step**2 / (36 if seen.three_wire else 12)
+    return _noise_m(seen, priors) ** 2 + _step_m(seen) ** 2 / 12
 
 
 def between_variance(seen: StaffSight, priors: ReadingPriors) -> float:
-    """Variance common to all pointings of a sight, m^2."""
-    return (priors.spread(seen.sight_m).between_mm / 1000) ** 2
+    """Variance common to all pointings of a sight, m^2, with what a coarse last digit gives them alike."""
+    alike = rounded_alike(_noise_m(seen, priors), _step_m(seen), len(seen.readings))
+    return (priors.spread(seen.sight_m).between_mm / 1000) ** 2 + alike
+
+
+def _noise_m(seen: StaffSight, priors: ReadingPriors) -> float:
+    """How one pointing of a sight scatters before it is rounded, m."""
+    share = THREE_WIRE_FACTOR if seen.three_wire else 1.0
+    return priors.spread(seen.sight_m).within_mm / 1000 * priors.factor * share
+
+
+def _step_m(seen: StaffSight) -> float:
+    """The worth of the last digit of a pointing, m; a mean of three wires has a finer one."""
+    return max(p.step_m for p in seen.readings) / (sqrt(3) if seen.three_wire else 1.0)
 
 
 def standardised(setups: Setups, priors: ReadingPriors) -> list[list[float]]:
     """Readings over their own spread, a list a sight, in reading order."""
-    seens = [seen for setup in setups for seen in setup]
-    return [_over_spread(seen, priors) if seen.complete else [] for seen in seens]
+    return [_over_spread(seen, priors) if seen.complete else [] for seen in _sights(setups)]
+
+
+def outlier_among(setups: Setups, priors: ReadingPriors) -> Outlier | None:
+    """The reading that is an outlier most among its sight's others; none that is one step of the last digit off."""
+    steps = [_step_m(s) / sqrt(within_variance(s, priors)) if s.complete else 0.0 for s in _sights(setups)]
+    return find_outlier(standardised(setups, priors), steps)
+
+
+def _sights(setups: Setups) -> list[StaffSight]:
+    return [seen for setup in setups for seen in setup]
 
 
 def _over_spread(seen: StaffSight, priors: ReadingPriors) -> list[float]:

@@ -21,7 +21,7 @@ from ...results import (
     StaffPicture,
 )
 from ...stats.estimate import PRIOR_DOF, scale_squared
-from ...stats.outliers import find_outlier, likely_slip
+from ...stats.outliers import likely_slip
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import MINUS, LengthWords, arcsec, capital, count, figure, length_words, limit, signed
 from ...units.lengths import METRES, in_unit
@@ -35,7 +35,7 @@ from .document import (
     TwoPeg,
     limits_of,
 )
-from .solve import PegFinding, ReadingPriors, baseline_m, expected_u95, place_m, standardised, within_variance
+from .solve import PegFinding, ReadingPriors, baseline_m, expected_u95, outlier_among, place_m, within_variance
 
 IMBALANCES_M = (10.0, 20.0, 50.0)
 IMBALANCES_FT = (30.0, 60.0, 150.0)
@@ -277,7 +277,7 @@ def progress_of(document: TwoPeg, read: PegsRead) -> SheetProgress:
         _difference(i, a, b, words) for i, (a, b) in enumerate(setups) if a.readings and b.readings
     ]
     sheet_progress.messages += _expected(document, setups, priors)
-    found = find_outlier(standardised(setups, priors))
+    found = outlier_among(setups, priors)
     for index, seen in enumerate(entry for setup in setups for entry in setup):
         note = _beside(seen, words)
         if note:
