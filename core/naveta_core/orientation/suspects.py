@@ -21,6 +21,12 @@ FEET = 3.2808398950131235
 NEAR_FEET = 0.02
 MAX_SWAPS, MAX_POINTS, MAX_PAIRS = 4, 6, 60
 """Only the likeliest suppositions are solved: a sheet is looked at again at every keystroke."""
+MIN_PAIRS = 15
+"""So many pairs are all solved, and from every start where none fits from the trusted place."""
+CERTAIN_DOF = 4
+"""Figures that close with so many to spare leave nothing to be searched for further."""
+ABSURD_M = 1.0
+"""A point this far from where the others put it is no disturbed mark: two exchanged names come first."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,15 +82,17 @@ def suspect(sights: Sequence[Sight], spreads: Spreads) -> Suspect | None:
         return None
     observed = observations(sights, spreads)
     at = trusted(observed)
-    found = [
-        *_left_out(sights, spreads, points, at),
-        *_swapped(sights, spreads, points, at),
-        *_extra(observed),
-    ]
+    found = [*_left_out(sights, spreads, points, at), *_extra(observed)]
+    certain = any(closes(entry.solution) and entry.solution.dof >= CERTAIN_DOF for _, entry in found)
+    found += _swapped(sights, spreads, points, at, thorough=not certain)
     passing = [(score, entry) for score, entry in found if closes(entry.solution)]
     if not passing:
         return None
-    return min(passing, key=lambda pair: pair[0])[1]
+    best = min(passing, key=lambda pair: pair[0])[1]
+    swaps = [pair for pair in passing if pair[1].kind == "swapped"]
+    if best.kind == "point" and abs(best.size) >= ABSURD_M and swaps:
+        return min(swaps, key=lambda pair: pair[0])[1]
+    return best
 
 
 def _supposed(observed: tuple[Observed, ...], at: Trusted | None) -> Solution | None:
@@ -139,24 +147,38 @@ def _miss_m(sights: Sequence[Sight], name: str, solution: Solution) -> float:
 
 
 def _swapped(
-    sights: Sequence[Sight], spreads: Spreads, points: dict[str, FixedPoint], at: Trusted | None
+    sights: Sequence[Sight],
+    spreads: Spreads,
+    points: dict[str, FixedPoint],
+    at: Trusted | None,
+    *,
+    thorough: bool,
 ) -> list[tuple[float, Suspect]]:
-    rows = []
     pairs = list(itertools.combinations(points, 2))
-    for entry, two in _likeliest(sights, points, pairs, at):
-        observed = observations(sights, spreads, {entry: points[two], two: points[entry]})
-        solution = _supposed(observed, at)
-        if solution is not None and solution.dof >= 1:
-            score = solution.squares + 2.0 * math.log(len(pairs))
-            rows.append((score, Suspect("swapped", (min(entry, two), max(entry, two)), 0.0, solution)))
-    return rows
+    exchanged = {
+        (a, b): observations(sights, spreads, {a: points[b], b: points[a]})
+        for a, b in _likeliest(sights, points, pairs, at)
+    }
+    solutions = {pair: _supposed(observed, at) for pair, observed in exchanged.items()}
+    fits = any(entry is not None and closes(entry) for entry in solutions.values())
+    if thorough and len(pairs) <= MIN_PAIRS and not fits:
+        # The trusted place may be far off, where a few exchanged names are half of all.
+        solutions = {pair: solve(observed) for pair, observed in exchanged.items()}
+    return [
+        (
+            solution.squares + 2.0 * math.log(len(pairs)),
+            Suspect("swapped", (min(pair), max(pair)), 0.0, solution),
+        )
+        for pair, solution in solutions.items()
+        if solution is not None and solution.dof >= 1
+    ]
 
 
 def _likeliest(
     sights: Sequence[Sight], points: dict[str, FixedPoint], pairs: list[tuple[str, str]], at: Trusted | None
 ) -> list[tuple[str, str]]:
     """The pairs of names that, the other way round, bring most together as seen from the trusted place."""
-    if at is None:
+    if at is None or len(pairs) <= MIN_PAIRS:
         return pairs[:MAX_PAIRS]
     of: dict[str, list[Sight]] = {}
     for sight in sights:

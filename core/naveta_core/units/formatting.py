@@ -51,7 +51,9 @@ class LengthWords:
         return _WRITTEN.get(self.unit, self.unit)
 
     def small(self, metres: float, extra: int = 0) -> str:
-        """An error or spread: '2.0 mm', '0.007 ft'."""
+        """An error or spread: '2.0 mm', '0.007 ft'; from a metre on '366.05 m'."""
+        if abs(metres) >= 1.0 and self.small_unit == "mm":
+            return f"{figure(in_unit(metres, 'm'), 2 + extra)} m"
         return f"{figure(in_unit(metres, self.small_unit), self.small_decimals + extra)} {_WRITTEN.get(self.small_unit, self.small_unit)}"
 
     def distance(self, metres: float) -> str:

@@ -24,6 +24,8 @@ class Rate:
     high: float
     once: Sample
     runs: int = 400
+    few: int = 120
+    """So many in the gate."""
 
 
 def share(rate: Rate, runs: int | None = None, seed: int = 20270302) -> float:
@@ -66,6 +68,26 @@ def _in_ellipse(rng: Rng) -> bool:
     de, dn = e - found["e_m"], n - found["n_m"]
     along, across = de * np.sin(b) + dn * np.cos(b), de * np.cos(b) - dn * np.sin(b)
     return bool((1000 * along / strength["longest_mm"]) ** 2 + (1000 * across / strength["shortest_mm"]) ** 2 <= 1)
+
+
+def _suspected(kind: str, points: int, *, directions: bool = False) -> Sample:
+    """Two names exchanged, or one point 5 m from its coordinates: named, and as what it is."""
+
+    def once(rng: Rng) -> bool:
+        document, _ = crews.free_station(rng, points=points)
+        shots, control = document["observations"]["shots"], document["observations"]["control"]
+        i, j = (int(k) for k in rng.choice(points, 2, replace=False))
+        if kind == "swapped":
+            shots[i]["point"], shots[j]["point"] = shots[j]["point"], shots[i]["point"]
+        else:
+            control[i]["e"] = f"{float(control[i]['e']) + 5:.4f}"
+        if directions:
+            for shot in shots:
+                shot.pop("horizontal_distance")
+        names = sorted((f"P{i}", f"P{j}")) if kind == "swapped" else [f"P{i}"]
+        return bool(judged(document)["result"].get("suspect") == {"kind": kind, "names": names})
+
+    return once
 
 
 def _largest(rng: Rng) -> bool:
@@ -197,6 +219,14 @@ RATES = (
     Rate("pole vial of 60′, perfect: adjust", 0.0, 0.01, is_grade(lambda r: crews.pole(r, sensitivity=60), "adjust")),
     Rate("plummet against a bob, perfect: adjust", 0.0, 0.02, is_grade(crews.plummet_by_bob, "adjust")),
     Rate("free station: place inside the 95 % ellipse", 0.93, 1.0, _in_ellipse),
+    *(
+        Rate(f"free station, {n} points: two exchanged named", 0.98, 1.0, _suspected("swapped", n), 200, 40)
+        for n in (3, 4, 6)
+    ),
+    Rate(
+        "free station, 5 directions: two exchanged named", 0.98, 1.0, _suspected("swapped", 5, directions=True), 200, 40
+    ),
+    Rate("free station, 5 points: one 5 m off named", 0.98, 1.0, _suspected("point", 5), 200, 40),
     Rate("compensator: largest of four shifts holds", 0.94, 1.0, _largest),
     Rate("compensator: perfect fine level: use", 0.6, 1.0, is_grade(crews.compensator, "use")),
     Rate("rounds with one steep mark: c holds", 0.93, 1.0, _rounds),

@@ -10,15 +10,12 @@ from .coarse import COARSE_RATES
 from .rates import RATES, Rate, share
 from .series import SERIES_RATES
 
-RUNS = 120
-
-
 ALL = (*RATES, *COARSE_RATES, *SERIES_RATES)
 
 
 @pytest.mark.parametrize("rate", ALL, ids=[rate.name for rate in ALL])
 def test_honest_work_is_judged_as_it_should(rate: Rate) -> None:
-    runs = min(rate.runs, 1000 if "budget" in rate.name else RUNS)
+    runs = min(rate.runs, 1000 if "budget" in rate.name else rate.few)
     found = share(rate, runs)
     low, high = (
         entry if entry in (0.0, 1.0) else entry + sign * 3 * sqrt(entry * (1 - entry) / runs)

@@ -124,6 +124,8 @@ class TestWhatPeopleGetWrong:
         assert codes(found)[0] == "point-outlier"
         assert found["result"]["suspect"]["names"] == ["PC-02"]
         assert "80.0 mm" in found["verdict"]["reasons"][0]["text"]
+        document["observations"]["control"][1]["n"] = f"{CREEK['PC-02'][1] + 5.25:.4f}"
+        assert "PC-02 is 5.25 m from" in result(document)["verdict"]["reasons"][0]["text"], "no millimetres from 1 m on"
         document["observations"]["shots"][1]["left_out"] = True
         again = result(document)
         assert again["verdict"]["grade"] == "use"
