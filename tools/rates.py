@@ -6,12 +6,13 @@ from __future__ import annotations
 import time
 
 from tests.core.attack.coarse import COARSE_RATES
+from tests.core.attack.faces import FACE_RATES
 from tests.core.attack.rates import RATES, share
 from tests.core.attack.series import SERIES_RATES
 
 
 def main() -> None:
-    for rate in (*RATES, *COARSE_RATES, *SERIES_RATES):
+    for rate in (*RATES, *COARSE_RATES, *FACE_RATES, *SERIES_RATES):
         begun = time.monotonic()
         found = share(rate)
         well = "" if rate.low <= found <= rate.high else "   OUTSIDE"

@@ -19,6 +19,8 @@ from ..stats.estimate import Estimate
 from ..units.formatting import capital, day_words, size
 
 TWO_SIDED = 1.96
+CONFIRMING_DAYS = 7.0
+"""So long ago a check may lie that confirms a finding."""
 BAD: tuple[Grade, ...] = ("adjust", "service")
 CONTRADICTS, DECIDED = "contradicts-record", "two-agree"
 THIRD_RUN: CodedText = (
@@ -96,6 +98,18 @@ def _odd_one(document: Envelope, earlier: Sequence[Earlier], now: Sequence[Judge
         if parts and not any(_differs(document, part, bad) for part in parts):
             return _decided(document, parts[0], bad, odd)
     return None
+
+
+def found_twice(document: Envelope, part: JudgedNow) -> bool:
+    """Return whether the last check, at most a week ago, found the same: beyond its ± and the limit, the same way."""
+    last = next((one for one in document.before if one.check == document.kind), None)
+    if last is None or document.before_at is None or not _comparable(document, last):
+        return False
+    value, sigma = last.figure(part.name), last.figure(f"sigma_{part.name}")
+    if value is None or sigma is None or days_between(last.at, document.before_at) > CONFIRMING_DAYS:
+        return False
+    beyond_then = abs(value) > max(part.limits.use, TWO_SIDED * sigma)
+    return beyond_then and abs(part.estimate.value) > part.estimate.u95 and value * part.estimate.value > 0
 
 
 def _contradicts(document: Envelope, part: JudgedNow, bad: Earlier) -> CodedText:

@@ -26,11 +26,9 @@ from ..stats.estimate import PRIOR_DOF, SCATTER_REFUSED, Estimate, Spread, poole
 from ..stats.row_fit import Solved
 from ..units.formatting import bound, capital, count, size
 from .conditions import prior_dof
-from .contradiction import CONTRADICTS, THIRD_RUN, JudgedNow, contradiction
+from .contradiction import CONTRADICTS, THIRD_RUN, JudgedNow, contradiction, found_twice
 
 MAX_MORE = 6
-
-
 LeftOut = tuple[str, Estimate | None]
 """The path of a reading, and the estimate without it; None where the rest says nothing."""
 
@@ -77,6 +75,8 @@ class JudgedQuantity:
     storing: bool = False
     """Whether it may be acted upon only by a test that proves half its limit: where one quick look gives two figures, noise
     passes for an error too often otherwise."""
+    careful: bool = False
+    """Whether, with U beyond half the limit, it is adjusted only when sure beyond the limit or found twice running."""
     dof: float = PRIOR_DOF
     """What the expected spread of its readings is trusted with: more where it was learned from earlier checks."""
     only_reading: str = ""
@@ -159,7 +159,10 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
             entry.decision = entry.own.decision
             own += entry.own.why
             continue
-        entry.decision = _not_by_one(entry, decide(entry.estimate, entry.limits, vector=entry.vector, fine=entry.fine))
+        fine = STORING_SHARE if entry.careful else entry.fine
+        entry.decision = _not_by_one(entry, decide(entry.estimate, entry.limits, vector=entry.vector, fine=fine))
+        if entry.careful and entry.grade == "repeat" and found_twice(document, _now(entry)):
+            entry.decision = Decision("adjust", ("found-twice",))
         if entry.only_reading and judgement.outlier is None:
             judgement.outlier = (entry.only_reading, "The verdict depends on this reading alone: read it once more.")
         entry.confirmed = None if entry.vector else _evidence(document, entry)
@@ -176,7 +179,7 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
     grade = worst(grades or ["use"])
     if judgement.refused and grade == "adjust":
         grade = "repeat"  # nothing is turned by readings that are at fault
-    now = [JudgedNow(q.name, q.noun, q.unit, q.estimate, q.limits) for q in judgement.quantities if q.own is None]
+    now = [_now(quantity) for quantity in judgement.quantities if quantity.own is None]
     against = contradiction(document, grade, now)
     if against is not None and against[0] == CONTRADICTS:
         judgement.disputed, grade = True, "repeat"
@@ -189,6 +192,10 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
         *judgement.reasons,
     ]
     return grade
+
+
+def _now(quantity: JudgedQuantity) -> JudgedNow:
+    return JudgedNow(quantity.name, quantity.noun, quantity.unit, quantity.estimate, quantity.limits)
 
 
 QUIET = "no error found"
@@ -237,11 +244,14 @@ def _why(quantity: JudgedQuantity, *, alone: bool) -> list[CodedText]:
         "not-proved": f"shown only to be within {proved} (95 %); limit {limit}.",
         "conditional": f"{quantity.value_text()} is beyond the limit of {limit}, but within {_allowed(quantity)}.",
         "confirm": f"{quantity.value_text()} with ± {size(e.u95, e.u95, unit)} cannot be distinguished from scatter at a limit of {limit}.",
+        "found-twice": f"{quantity.value_text()} is beyond the limit of {limit}, as it was at the last check.",
         "rests-on-one": f"{quantity.value_text()} is beyond the limit of {limit}, from a single reading: it may be one mistake.",
         "beyond-adjusting": f"{quantity.value_text()} is beyond the {bound(limits.adjust, unit)} that {quantity.beyond} can correct.",
     }
     rows = [(code, _with_lead(lead, texts[code])) for code in quantity.decision.codes]
-    if quantity.grade in ("adjust", "service") and "beyond-adjusting" not in quantity.decision.codes:
+    if quantity.grade in ("adjust", "service") and not {"beyond-adjusting", "found-twice"} & set(
+        quantity.decision.codes
+    ):
         text = f"{quantity.value_text()} is beyond the limit of {limit}, and more than scatter explains."
         rows.append(("beyond-limit", _with_lead(lead, text)))
     return rows

@@ -33,10 +33,10 @@ def pegs(rng: Rng, *, step_m: float, unit: str = "m", decimals: int = 3, n: int 
     return document(*setups, units={"length": unit})
 
 
-def full_two_face(rng: Rng, *, step_arcsec: float, s: float, n: int = 5) -> Data:
+def full_two_face(rng: Rng, *, step_arcsec: float, s: float, n: int = 5, steep_deg: float = 65.0) -> Data:
     """n pointings a face at a level and a steep mark; an instrument without error whose display counts in steps."""
     noise, targets = day(rng), []
-    for at, z, far in ((rng.uniform(10, 40), 90.0, 100.0), (rng.uniform(80, 110), 65.0, 40.0)):
+    for at, z, far in ((rng.uniform(10, 40), 90.0, 100.0), (rng.uniform(80, 110), steep_deg, 40.0)):
         sigma = float(np.sqrt(s**2 + 1.0 + (0.2 / 1000 / far * RHO) ** 2)) * noise
         target: Data = {"distance_m": f"{far:g}", "target_type": "plate"}
         z += rng.uniform(-0.5, 0.5)

@@ -7,10 +7,11 @@ from math import sqrt
 import pytest
 
 from .coarse import COARSE_RATES
+from .faces import FACE_RATES
 from .rates import RATES, Rate, share
 from .series import SERIES_RATES
 
-ALL = (*RATES, *COARSE_RATES, *SERIES_RATES)
+ALL = (*RATES, *COARSE_RATES, *FACE_RATES, *SERIES_RATES)
 
 
 @pytest.mark.parametrize("rate", ALL, ids=[rate.name for rate in ALL])

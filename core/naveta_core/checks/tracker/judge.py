@@ -52,6 +52,7 @@ def _quantity(document: Tracker, name: str, word: str, *, found: Estimate, q_w: 
         q_within=q_w,
         q_between=q_b,
         turn=turn,
+        careful=True,
         beyond="what the instrument can store",
     )
 

@@ -165,6 +165,13 @@ class SightedTarget:
         """The target's zenith angle, the faces' mean; the index falls out."""
         return (mean([p.v for p in self.left]) + 360.0 - mean([p.v for p in self.right])) / 2
 
+    @property
+    def middle_zenith_deg(self) -> float:
+        """The zenith angle as far as it was sighted: of both faces, or of the one at hand."""
+        if self.left and self.right:
+            return self.zenith_deg
+        return mean([p.v for p in self.left]) if self.left else 360.0 - mean([p.v for p in self.right])
+
     def within_arcsec(self, document: TwoFace) -> float:
         """Spread of one pointing: circle, eye, target at its distance."""
         s = accuracy(document)

@@ -8,19 +8,17 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from math import sqrt
 
-from ...documents.envelope import Envelope
 from ...engine.conditions import Circumstances, Needs
-from ...engine.limits import limits_from
 from ...engine.parser import ordinal
 from ...engine.storing import report_before, report_proved
 from ...engine.verdict import JudgedQuantity, Judgement, repeats_of
 from ...engine.work import words_of
 from ...geometry import mean, wrapped
 from ...results import CodedText
-from ...stats.decision import Grade, Limits, decide
+from ...stats.decision import Grade, decide
 from ...stats.estimate import SCATTER_REFUSED, Estimate, scatter_factor
 from ...stats.outliers import find_moved, find_outlier, left_between, likely_slip, too_scattered
-from ...units.formatting import arcsec, capital, figure
+from ...units.formatting import arcsec, figure
 from .document import (
     AXIS,
     COLLIMATION,
@@ -31,9 +29,9 @@ from .document import (
     TwoFace,
     TwoFaceFigures,
     TwoFaceRead,
-    accuracy,
     where,
 )
+from .limits import limits_of
 from .solve import TwoFaceSolution, groups_of, solve, steps_of
 from .text import finding_of, shown_of, work_of, worked_of
 
@@ -89,33 +87,6 @@ def _grades(document: TwoFace, solution: TwoFaceSolution) -> list[Grade]:
     return [decide(quantity.estimate, quantity.limits).grade for quantity in _quantities(document, solution)]
 
 
-def limits_of(document: Envelope, name: str) -> Limits:
-    """The limits of one of its errors that apply, and where they come from; of the document only what is known of the
-    instrument and the work."""
-    s = accuracy(document)
-    optical = document.instrument.kind == "theodolite" and document.instrument.reading == "optical"
-    both = document.work.both_faces
-    if name == AXIS:
-        use, most, share = max(10.0, 3 * s), 60.0, 2.0
-        watch = share * use if both else use
-    else:
-        use, most = max(10.0 if optical else 5.0, 2 * s), 180.0
-        watch = max(use, 4 * s) if both else use
-    # What the instrument can store is what can be adjusted; where that is not stated, what they usually store.
-    most = max(watch, document.instrument.storable_arcsec or most)
-    work = "for work in both faces" if both else "for work in one face"
-    why = f"default limit for angles of {s:g}″, {work}; stated accuracy is scatter, not a limit"
-    limits = limits_from(document, name, Limits(use, watch, most, why))
-    return _raw(limits, name) if document.instrument.judged_raw and name != AXIS else limits
-
-
-def _raw(limits: Limits, name: str) -> Limits:
-    """A firm that judges 2c and 2i: half of the figure is judged, so half of its limit."""
-    twice = "2c" if name == COLLIMATION else "2i"
-    why = f"your firm limits the raw {twice} to {limits.use:g}″, half of that for the error. {capital(limits.source)}"
-    return Limits(limits.use / 2, limits.watch / 2, limits.adjust, why)
-
-
 def _quantities(document: TwoFace, solution: TwoFaceSolution) -> list[JudgedQuantity]:
     rows: list[tuple[str, str, str, Estimate | None]] = [
         (COLLIMATION, "collimation error c", "c", solution.collimation),
@@ -135,6 +106,7 @@ def _quantities(document: TwoFace, solution: TwoFaceSolution) -> list[JudgedQuan
             turn=STORE,
             beyond="what the instrument can store",
             storing=name != AXIS,
+            careful=name == AXIS,
         )
         for name, noun, key, estimate in rows
         if estimate is not None

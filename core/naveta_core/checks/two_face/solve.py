@@ -135,6 +135,16 @@ def steps_of(faces: list[ReducedFaces]) -> list[float]:
     return [face.step / sqrt(face.within) for face in faces for _ in range(4)]
 
 
+def axis_u95(document: TwoFace, target: SightedTarget, pointings: int) -> float:
+    """What one steep target beside a level one proves of t: U in arcsec, with so many pointings a face, before they are read."""
+    within = (target.within_arcsec(document) * noise_factor(document)) ** 2
+    between = (BETWEEN_SHARE * accuracy(document)) ** 2
+    steep = steep_factor(target.middle_zenith_deg)
+    dof = 8.0 * (pointings - 1)
+    q_within, q_between = 2 * within / pointings * steep**2, 2 * between * steep**2
+    return pooled(0.0, q_within, q_between, Spread(dof, dof), prior_dof(document)).u95
+
+
 def steep_factor(zenith_deg: float) -> float:
     """How many times as unsure as d the trunnion axis is, by one steep target beside a level one."""
     z = radians(zenith_deg)

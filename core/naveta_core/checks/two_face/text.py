@@ -19,8 +19,19 @@ from ...stats.outliers import Moved, Outlier, find_moved, find_outlier
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import arcsec, capital, count, figure, joined
 from ...units.formatting import signed as with_sign
-from .document import CirclePointing, ReadPointing, SightedTarget, TwoFace, TwoFaceFigures, TwoFaceRead, sine, where
-from .solve import TwoFaceSolution
+from .document import (
+    AXIS,
+    CirclePointing,
+    ReadPointing,
+    SightedTarget,
+    TwoFace,
+    TwoFaceFigures,
+    TwoFaceRead,
+    sine,
+    where,
+)
+from .limits import limits_of
+from .solve import MIN_STEEPNESS_DEG, TwoFaceSolution, axis_u95
 
 
 def signed(value: float) -> str:
@@ -162,10 +173,33 @@ def progress_of(document: TwoFace, read: TwoFaceRead) -> SheetProgress:
     steps = _steps(document, read)
     outlier = find_outlier(groups, steps)
     return SheetProgress(
-        [*reasons, *_spread_grow(read), *_moves_grow(read, outlier, find_moved(groups, steps))],
+        [
+            *reasons,
+            *_axis_ahead(document, read),
+            *_spread_grow(read),
+            *_moves_grow(read, outlier, find_moved(groups, steps)),
+        ],
         _outlier_now(read, outlier),
         _fixes(document, read),
     )
+
+
+def _axis_ahead(document: TwoFace, read: TwoFaceRead) -> list[CodedText]:
+    """Said with the first pointing of a second target: a steepness that will not show the trunnion axis well enough."""
+    seen = [sight for sight in read.targets if sight.left or sight.right]
+    steep = max(seen, key=lambda sight: abs(90.0 - sight.middle_zenith_deg), default=None)
+    if steep is None or len(document.observations.targets) < 2 or len({sight.path for sight in seen}) < 2:
+        return []
+    away, limit = abs(90.0 - steep.middle_zenith_deg), limits_of(document, AXIS).use
+    if away < MIN_STEEPNESS_DEG:
+        text = f"Only {figure(away, 0)}° from level: it will not show the trunnion axis. That needs 15° at least."
+        return [("not-steep", text)]
+    planned = max(len(steep.left), len(steep.right), *(len(target.left) for target in document.observations.targets))
+    u = axis_u95(document, steep, planned)
+    if u <= limit / 2:
+        return []
+    text = f"{figure(away, 0)}° steep with {count(planned, 'pointing', 'pointings')} a face: the trunnion axis shows to ± {arcsec(u, u)}, limit {arcsec(limit, 10)}. A faultless one may end as watch; choose a steeper target, or a second one as far the other way."
+    return [("steeper-would-show", text)]
 
 
 def _listed(read: TwoFaceRead) -> list[tuple[SightedTarget, str, list[ReadPointing]]]:

@@ -29,6 +29,9 @@ NEAR_M = 15.0
 SHIMMER_M = 80.0
 HARD = ("asphalt", "concrete", "stone")
 AIM_DEG = 30.0
+SHOWS = 0.5
+"""Of its limit, how small ± must be for a faultless instrument to be shown as such, usually."""
+STEEPEST_DEG, STEP_DEG = 60, 5
 NAMES = {"plate": "target plate", "sticker": "sticker", "prism": "prism, by eye", "edge": "edge or spire"}
 
 
@@ -96,6 +99,22 @@ def reach(query: TargetsQuery, chosen: tuple[int, ...], pointings: int) -> Reach
             common += (UNKNOWN_AXIS_ARCSEC * axis_share) ** 2
         halves.append(pooled(0.0, within, common, Spread(dof, dof)).u95)
     return Reach(chosen, halves[0], halves[1] if found else None)
+
+
+def steep_enough(query: TargetsQuery, limit: float) -> tuple[int, int] | None:
+    """(targets, elevation in degrees) that show the trunnion axis to half its limit: one steep beside a level one, else one
+    up and one down; None where no steepness up to 60° does. Limit in arcsec."""
+    like = min(query.targets, key=lambda target: target.distance_m)
+    level = like.model_copy(update={"height_m": 0.0})
+    for many in (1, 2):
+        for degrees in range(int(MIN_STEEPNESS_DEG), STEEPEST_DEG + 1, STEP_DEG):
+            up = like.distance_m * math.tan(math.radians(degrees))
+            steep, other = (like.model_copy(update={"height_m": sign * up}) for sign in (1, -1))
+            tried = query.model_copy(update={"targets": [steep, level if many == 1 else other]})
+            found = reach(tried, (0, 1), query.pointings).t
+            if found is not None and found <= SHOWS * limit:
+                return many, degrees
+    return None
 
 
 def needed(query: TargetsQuery, chosen: tuple[int, ...], limit: float, *, axis: bool) -> int | None:
@@ -239,12 +258,25 @@ def _shown(
             continue
         least = needed(query, chosen, limit, axis=axis)
         half = found.t if axis else found.c
-        if least is None:
+        if axis and half is not None and half > SHOWS * limit:
+            rows.append(_too_little(query, half, limit))
+        elif least is None:
             rows.append(
-                f"For {noun} the limit of {arcsec(limit, 10)} cannot be reached with these targets: choose a {'steeper' if axis else 'more level'} one."
+                f"For {noun} the limit of {arcsec(limit, 10)} cannot be reached with these targets: choose a more level one."
             )
         elif half is not None and half > limit:
             rows.append(
                 f"For {noun} within its limit of {arcsec(limit, 10)}: {count(least, 'pointing', 'pointings')} a face."
             )
     return rows
+
+
+def _too_little(query: TargetsQuery, half: float, limit: float) -> str:
+    """What to do where the trunnion axis will not be shown to be within its limit. In arcsec."""
+    lead = f"The trunnion axis shows to ± {arcsec(half, half)} only, limit {arcsec(limit, 10)}: a faultless one may end as watch."
+    found = steep_enough(query, limit)
+    if found is None:
+        return f"{lead} No targets show more with this instrument: point more often."
+    many, degrees = found
+    how = f"choose one {degrees}° steep or more" if many == 1 else f"choose two, {degrees}° up and {degrees}° down"
+    return f"{lead} To prove it, {how}, or point more often."
