@@ -7,8 +7,9 @@ from collections.abc import Sequence
 from naveta_core.engine.conditions import Circumstances
 from naveta_core.engine.limits import limits_from
 from naveta_core.engine.reader import Row
+from naveta_core.engine.reports import repeats_of
 from naveta_core.engine.rows import shown
-from naveta_core.engine.verdict import JudgedQuantity, Judgement, repeats_of
+from naveta_core.engine.verdict import JudgedQuantity, Judgement
 from naveta_core.stats.decision import Limits
 
 from .document import QUANTITY, HandLevel, HandLevelFigures

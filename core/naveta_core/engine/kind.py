@@ -38,6 +38,7 @@ from ..results import (
 from ..stats.decision import Grade
 from ..units.formatting import bound, length_words
 from .affected import Affects, not_recorded
+from .at_best import NOT_KNOWN, Faultless, ahead
 from .check_off import ITEMS
 from .circumstance_fields import CIRCUMSTANCES
 from .conditions import NOTHING_NEEDED, Circumstances, Needs, Prerequisites, circumstances
@@ -168,6 +169,8 @@ class Kind:
     """The document with one repeat more, where that is not the method's rows once again."""
     affects: Affects = not_recorded
     """Effect of its error on work already done."""
+    faultless: Faultless = NOT_KNOWN
+    """What a faultless instrument shows: for what a method can show at best."""
 
     @cached_property
     def name(self) -> str:
@@ -271,11 +274,24 @@ class Kind:
             unit=length_words(document.units.length).name,
             next=None if path is None else NextReading(path=path, where=self.where(path)),
             looks=reasons([*sheet_progress.looks, *found.blocked]),
-            messages=reasons([*found.weak, *sheet_progress.messages, *found.check_first]),
+            messages=reasons([*found.weak, *sheet_progress.messages, *self._ahead(document), *found.check_first]),
             outlier=None if outlier is None else Note(path=outlier[0], text=outlier[1]),
             fixes=sheet_progress.fixes,
             notes=[Note(path=note, text=text) for note, text in sheet_progress.notes],
         )
+
+    def _ahead(self, document: Any) -> list[CodedText]:
+        """What is said before the first reading of what this method can show."""
+
+        def tried(other: Envelope) -> Judgement | None:
+            reader = Reader(other, self.where)
+            read = self.read(other, reader)
+            if reader.missing or reader.faults:
+                return None
+            return self.judge(other, read, circumstances(other, self.needs(other), ()))
+
+        methods = [method for method in self.methods if method.suits(document.instrument)]
+        return ahead(document, self.faultless, tried, methods)
 
     def _result(self, document: Any, read: Any, judgement: Judgement, grade: Grade) -> Result:
         moment: Literal["adjusting", "reading"] = "adjusting" if grade == "adjust" else "reading"

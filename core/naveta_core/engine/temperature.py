@@ -9,7 +9,8 @@ from ..stats.estimate import Estimate
 from ..units.formatting import figure
 from .comparing import Compared
 from .fields import Where
-from .verdict import JudgedQuantity, Judgement, report_outlier, report_scatter
+from .reports import report_outlier, report_scatter
+from .verdict import JudgedQuantity, Judgement
 
 GIVEN_KELVIN, UNKNOWN_KELVIN = 2.0, 10.0
 """A band lying in the shade follows a thermometer beside it within 2 K; nothing given, it may be 10 K off: one σ each."""

@@ -7,10 +7,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import KW_ONLY, dataclass, field
-from typing import Any, TypeVar
+from typing import Any
 
 from ..documents.envelope import Envelope, days_between
-from ..results import CalculationLine, CodedText, Effect, Figures, Repeats, Shown
+from ..results import CalculationLine, CodedText, Effect, Figures, Shown
 from ..stats.decision import (
     STORING_SHARE,
     Decision,
@@ -22,13 +22,14 @@ from ..stats.decision import (
     may_turn_screws,
     worst,
 )
-from ..stats.estimate import PRIOR_DOF, SCATTER_REFUSED, Estimate, Spread, pooled, scatter_factor
-from ..stats.row_fit import Solved
+from ..stats.estimate import PRIOR_DOF, Estimate, Spread, pooled, vector_bound
+from ..stats.quantiles import t_quantile
 from ..units.formatting import bound, capital, count, size
 from .conditions import prior_dof
 from .contradiction import CONTRADICTS, THIRD_RUN, JudgedNow, contradiction, found_twice
 
 MAX_MORE = 6
+SEEN = 0.99
 LeftOut = tuple[str, Estimate | None]
 """The path of a reading, and the estimate without it; None where the rest says nothing."""
 
@@ -86,6 +87,18 @@ class JudgedQuantity:
     def grade(self) -> Grade:
         """The grade of this quantity alone."""
         return self.decision.grade
+
+    @property
+    def at_best_u95(self) -> float:
+        """The ± this design gives with the expected scatter, whatever was read; 0 where that is not known."""
+        return pooled(0.0, self.q_within, self.q_between, Spread(), self.dof).u95 if self.q_within else 0.0
+
+    @property
+    def seen(self) -> bool:
+        """Whether an error was found at all: more than chance gives once in a hundred."""
+        e = self.estimate
+        by_chance = vector_bound(e, SEEN) if self.vector else t_quantile((1 + SEEN) / 2, e.dof) * e.sigma
+        return abs(e.value) > by_chance
 
     @property
     def fine(self) -> float:
@@ -163,6 +176,9 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
         entry.decision = _not_by_one(entry, decide(entry.estimate, entry.limits, vector=entry.vector, fine=fine))
         if entry.careful and entry.grade == "repeat" and found_twice(document, _now(entry)):
             entry.decision = Decision("adjust", ("found-twice",))
+        if entry.grade == "repeat" and entry.at_best_u95 > entry.limits.use and not entry.seen:
+            # More runs of this cannot show it to be good: it is usable as far as shown, until something finer is done.
+            entry.decision = Decision("watch", ("not-proved",))
         if entry.only_reading and judgement.outlier is None:
             judgement.outlier = (entry.only_reading, "The verdict depends on this reading alone: read it once more.")
         entry.confirmed = None if entry.vector else _evidence(document, entry)
@@ -368,33 +384,3 @@ def _evidence(document: Envelope, quantity: JudgedQuantity) -> Estimate | None:
     here, there = document.conditions.temperature_c, good.temperature_c
     kelvin = abs(here - there) if here is not None and there is not None else None
     return confirmed_by_record(quantity.estimate, quantity.limits, Evidence(value, sigma, days, kelvin))
-
-
-F = TypeVar("F", bound=Figures)
-
-
-def figures_of(judgement: Judgement | None, model: type[F]) -> F | None:
-    """The figures of a judgement, of their kind's own model; None while there is none."""
-    if judgement is None:
-        return None
-    assert isinstance(judgement.figures, model), f"figures of {model.__name__} wanted"
-    return judgement.figures
-
-
-def report_outlier(judgement: Judgement, path: str, text: str) -> None:
-    """A figure that does not fit the others: named, marked, and nothing concluded."""
-    judgement.refused.append(("outlier", text))
-    judgement.outlier = (path, text)
-
-
-def report_scatter(judgement: Judgement, solved: Solved, what: str) -> None:
-    """Say that readings fit each other worse than they should; beyond all measure nothing is concluded from them."""
-    factor = scatter_factor(solved.spread, solved.prior_dof)
-    if factor is not None:
-        text = f"The {what} agree {factor:.1f} times worse than expected: did something move?"
-        (judgement.refused if factor > SCATTER_REFUSED else judgement.reasons).append(("scatter", text))
-
-
-def repeats_of(spread: Spread) -> Repeats:
-    """How a check's own repeats scattered: what later ones learn their noise from."""
-    return Repeats(squares=spread.squares, dof=spread.dof)

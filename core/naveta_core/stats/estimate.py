@@ -106,6 +106,8 @@ def scatter_factor(found: Spread, prior_dof: float = PRIOR_DOF) -> float | None:
     return sqrt(ratio) if ratio > f_quantile(SCATTER_PROBABILITY, found.dof, prior_dof) else None
 
 
-def vector_bound(estimate: Estimate) -> float:
-    """What the size of a vector without any error stays below nineteen times in twenty: sigma*sqrt(2 F0.95(2, dof))."""
-    return estimate.sigma * sqrt(2 * f_quantile(0.95, 2, estimate.dof))
+def vector_bound(estimate: Estimate, probability: float = 0.95) -> float:
+    """What the size of a vector without any error stays below, usually 19 times in 20: sigma*sqrt(2 F(2, dof)).
+
+    In the unit of the estimate; the probability has no unit."""
+    return estimate.sigma * sqrt(2 * f_quantile(probability, 2, estimate.dof))

@@ -218,6 +218,7 @@ RATES = (
     Rate("pole vial of 20′, perfect: adjust", 0.0, 0.01, is_grade(lambda r: crews.pole(r, sensitivity=20), "adjust")),
     Rate("pole vial of 60′, perfect: adjust", 0.0, 0.01, is_grade(lambda r: crews.pole(r, sensitivity=60), "adjust")),
     Rate("plummet against a bob, perfect: adjust", 0.0, 0.02, is_grade(crews.plummet_by_bob, "adjust")),
+    Rate("plummet against a bob, perfect: repeat", 0.0, 0.01, is_grade(crews.plummet_by_bob, "repeat")),
     Rate("free station: place inside the 95 % ellipse", 0.93, 1.0, _in_ellipse),
     *(
         Rate(f"free station, {n} points: two exchanged named", 0.98, 1.0, _suspected("swapped", n), 200, 40)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import math
 import random
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
@@ -298,7 +299,7 @@ class TestVerdict:
             (1.5, 0.1, "watch", ["near-limit", "conditional"], "condition"),
             (3.0, 0.3, "adjust", ["beyond-limit"], "save-as-found"),
             (3.0, 0.9, "adjust", ["beyond-limit"], "once-more"),
-            (2.5, 1.5, "repeat", ["confirm"], "once-more"),
+            (2.5, 1.5, "watch", ["not-proved"], "more-will-not-do"),
             (9.0, 0.3, "service", ["beyond-adjusting"], "save-as-found"),
         ],
     )
@@ -309,6 +310,11 @@ class TestVerdict:
         assert grade_of(self.document(), judged) == grade
         assert [code for code, _ in judged.reasons] == codes
         assert next_of(judged, grade)[0][0] == first
+
+    def test_scatter_of_the_day_is_repeated_where_the_method_could_do_better(self) -> None:
+        judged = self.judged(replace(self.quantity(2.5, 1.5, self.LIMITS, turn="Turn it."), q_within=0.2**2))
+        assert grade_of(self.document(), judged) == "repeat"
+        assert [code for code, _ in judged.reasons] == ["confirm"]
 
     def test_a_sure_adjust_without_screws_is_never_given_to_turn(self) -> None:
         judged = self.judged(self.quantity(3.0, 0.2, Limits(1.0, 2.0, 2.0, "ours", False)))

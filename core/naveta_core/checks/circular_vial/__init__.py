@@ -9,6 +9,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...engine.affected import rough_level
+from ...engine.at_best import Faultless
 from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
@@ -65,6 +66,7 @@ KIND = Kind(
     document=CircularVial,
     where=where,
     read=read_document,
+    faultless=Faultless((("readings.*.x_mm", "0.0"), ("readings.*.y_mm", "0.0"))),
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,

@@ -14,7 +14,8 @@ from ...engine.conditions import Circumstances, Needs
 from ...engine.converging import converging, read_points
 from ...engine.kind import SheetProgress
 from ...engine.limits import limits_from, raised
-from ...engine.verdict import JudgedQuantity, Judgement, repeats_of, report_outlier, report_scatter
+from ...engine.reports import repeats_of, report_outlier, report_scatter
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...results import Adjusting, CirclePicture
 from ...stats.decision import Grade, Limits
 from ...units.formatting import aside

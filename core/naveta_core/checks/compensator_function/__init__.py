@@ -6,6 +6,7 @@ given in seconds, and per minute of tilt where that is known. A line that does n
 
 from __future__ import annotations
 
+from ...engine.at_best import Faultless
 from ...engine.check_off import LEVEL_SIGHTS
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
@@ -39,6 +40,7 @@ KIND = Kind(
     document=CompensatorFunction,
     where=where,
     read=read_document,
+    faultless=Faultless((("positions.*.*", "1.0000"),), (("distance", "45"),)),
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,

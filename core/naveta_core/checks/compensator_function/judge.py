@@ -12,7 +12,8 @@ from ...engine.conditions import Circumstances, prior_dof
 from ...engine.drawing import deviations
 from ...engine.kind import SheetProgress
 from ...engine.limits import limits_from, raised
-from ...engine.verdict import JudgedQuantity, Judgement, repeats_of
+from ...engine.reports import repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...engine.work import words_of
 from ...results import CodedText, DeviationsPicture
 from ...stats.decision import Limits

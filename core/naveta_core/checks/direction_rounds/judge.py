@@ -10,7 +10,8 @@ from math import fsum, sqrt
 from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
 from ...engine.limits import limits_from
-from ...engine.verdict import JudgedQuantity, Judgement, repeats_of, report_outlier
+from ...engine.reports import repeats_of, report_outlier
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...geometry import wrapped
 from ...results import CodedText
 from ...stats.decision import Limits

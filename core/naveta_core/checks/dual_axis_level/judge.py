@@ -11,8 +11,9 @@ from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.kind import SheetProgress
 from ...engine.limits import limits_from
 from ...engine.repeats import last_repeat
+from ...engine.reports import repeats_of, report_outlier, report_scatter
 from ...engine.storing import report_before, report_proved
-from ...engine.verdict import JudgedQuantity, Judgement, repeats_of, report_outlier, report_scatter
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...geometry import OPPOSITE_DEG, angle_between_deg, polar, widest_deg
 from ...results import CodedText
 from ...stats.decision import Limits

@@ -6,8 +6,9 @@ from math import radians, tan
 
 from ...engine.drawing import circle
 from ...engine.repeats import last_repeat
+from ...engine.reports import figures_of
 from ...engine.rows import effect, line, row, shown
-from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...engine.work import words_of, work_sight_m
 from ...results import CalculationLine, CirclePicture, Effect, Shown
 from ...stats.row_fit import Solved

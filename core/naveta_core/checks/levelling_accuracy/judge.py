@@ -10,8 +10,9 @@ from math import fsum, sqrt
 from ...engine.conditions import Circumstances, Needs
 from ...engine.full_test import FullTest, held_against
 from ...engine.parser import ordinal
+from ...engine.reports import report_outlier
 from ...engine.rows import row, shown
-from ...engine.verdict import Judgement, report_outlier
+from ...engine.verdict import Judgement
 from ...geometry import mean
 from ...results import CodedText, Repeats
 from ...stats.outliers import find_outlier

@@ -13,7 +13,8 @@ from ...engine.kind import SheetProgress
 from ...engine.limits import limits_from
 from ...engine.parser import Parser, number
 from ...engine.repeats import last_repeat
-from ...engine.verdict import JudgedQuantity, Judgement, repeats_of, report_outlier, report_scatter
+from ...engine.reports import repeats_of, report_outlier, report_scatter
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...errors import Refused
 from ...geometry import angle_between_deg, polar
 from ...results import Adjusting, AdjustingStep, CodedText

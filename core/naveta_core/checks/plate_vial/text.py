@@ -6,8 +6,9 @@ from math import cos, radians, sin
 
 from ...engine.drawing import tube
 from ...engine.repeats import last_repeat
+from ...engine.reports import figures_of
 from ...engine.rows import effect, line, row, shown
-from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...geometry import polar
 from ...results import CalculationLine, Effect, Shown, TubePicture
 from ...units.formatting import figure

@@ -10,6 +10,7 @@ from typing import Any
 
 from ...documents.envelope import Instrument
 from ...engine.affected import off_the_mark
+from ...engine.at_best import Faultless
 from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
@@ -58,6 +59,9 @@ KIND = Kind(
     document=Plummet,
     where=where,
     read=read_document,
+    faultless=Faultless(
+        (("sets.*.marks.*.x_mm", "0.0"), ("sets.*.marks.*.y_mm", "0.0")), (("sets.*.height_m", "1.5"),)
+    ),
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,

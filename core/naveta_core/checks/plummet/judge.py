@@ -14,7 +14,8 @@ from ...engine.converging import converging, read_points
 from ...engine.kind import SheetProgress
 from ...engine.limits import limits_from
 from ...engine.repeats import last_repeat
-from ...engine.verdict import JudgedQuantity, Judgement, repeats_of, report_outlier, report_scatter
+from ...engine.reports import repeats_of, report_outlier, report_scatter
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...engine.work import words_of
 from ...geometry import angle_between_deg
 from ...results import Adjusting, CodedText

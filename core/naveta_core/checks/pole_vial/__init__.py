@@ -6,6 +6,7 @@ height h the mark is out by h times the angle.
 
 from __future__ import annotations
 
+from ...engine.at_best import Faultless
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
 from ..circular_vial import BUBBLE, READINGS, SENSITIVITY, turned_rows
@@ -26,6 +27,7 @@ KIND = Kind(
     document=PoleVial,
     where=where,
     read=read_document,
+    faultless=Faultless((("readings.*.x_mm", "0.0"), ("readings.*.y_mm", "0.0"))),
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,

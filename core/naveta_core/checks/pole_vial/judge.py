@@ -8,8 +8,9 @@ from __future__ import annotations
 from ...engine.conditions import Circumstances, Needs
 from ...engine.kind import SheetProgress
 from ...engine.limits import limits_from, raised
+from ...engine.reports import report_outlier, report_scatter
 from ...engine.rows import line, row, shown
-from ...engine.verdict import JudgedQuantity, Judgement, report_outlier, report_scatter
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...engine.work import words_of
 from ...results import CalculationLine, CirclePicture
 from ...stats.decision import Limits

@@ -11,9 +11,10 @@ from ...engine.comparing import Compared, ComparisonVariances, compare, running_
 from ...engine.conditions import Circumstances
 from ...engine.kind import SheetProgress
 from ...engine.limits import limits_from
+from ...engine.reports import repeats_of
 from ...engine.rows import shown
 from ...engine.temperature import ask_temperature, report_compared, report_temperature
-from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement, LeftOut
 from ...engine.work import words_of
 from ...stats.decision import Limits
 from ...stats.straight_line import PPM

@@ -10,6 +10,7 @@ from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
 from ...engine.storing import stored_group, storing
+from ..two_face.faultless import FAULTLESS_FACES
 from .document import HZ, STORED_FIGURES, Tracker, V, read_document, where
 from .judge import CAUTIONS, judge, needs
 from .text import draw
@@ -44,6 +45,7 @@ KIND = Kind(
     document=Tracker,
     where=where,
     read=read_document,
+    faultless=FAULTLESS_FACES,
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,

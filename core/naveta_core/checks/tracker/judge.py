@@ -10,8 +10,9 @@ from typing import Any
 
 from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.limits import limits_from
+from ...engine.reports import repeats_of
 from ...engine.storing import report_before, report_proved
-from ...engine.verdict import JudgedQuantity, Judgement, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...engine.work import words_of
 from ...results import CodedText
 from ...stats.decision import Limits

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from ...engine.drawing import circle
+from ...engine.reports import figures_of
 from ...engine.rows import effect, line, row, shown
-from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...engine.work import words_of
 from ...geometry import mean, mean_direction, wrapped
 from ...results import CalculationLine, CirclePicture, Effect, Shown

@@ -11,8 +11,9 @@ from ...engine.conditions import Circumstances, Needs, noise_factor, prior_dof
 from ...engine.kind import SheetProgress
 from ...engine.limits import limits_from
 from ...engine.parser import rounding
+from ...engine.reports import repeats_of, report_outlier
 from ...engine.rows import effect, shown
-from ...engine.verdict import JudgedQuantity, Judgement, LeftOut, repeats_of, report_outlier
+from ...engine.verdict import JudgedQuantity, Judgement, LeftOut
 from ...engine.work import words_of
 from ...results import CodedText, Effect
 from ...stats.decision import Limits

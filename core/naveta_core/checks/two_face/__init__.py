@@ -16,6 +16,7 @@ from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
 from ...engine.storing import stored_group, storing
 from .document import AXIS, COLLIMATION, INDEX, STORED_FIGURES, TwoFace, read_document, where
+from .faultless import FAULTLESS_FACES
 from .judge import CAUTIONS, judge, needs
 from .text import draw, progress_of
 
@@ -69,6 +70,7 @@ KIND = Kind(
     document=TwoFace,
     where=where,
     read=read_document,
+    faultless=FAULTLESS_FACES,
     judge=judge,
     caution_codes=CAUTIONS,
     draw=draw,

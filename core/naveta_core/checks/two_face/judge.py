@@ -10,8 +10,9 @@ from math import sqrt
 
 from ...engine.conditions import Circumstances, Needs
 from ...engine.parser import ordinal
+from ...engine.reports import repeats_of
 from ...engine.storing import report_before, report_proved
-from ...engine.verdict import JudgedQuantity, Judgement, repeats_of
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...engine.work import words_of
 from ...geometry import mean, wrapped
 from ...results import CodedText

@@ -9,8 +9,9 @@ from ...engine.conditions import noise_factor
 from ...engine.drawing import circle
 from ...engine.kind import SheetProgress
 from ...engine.parser import ordinal
+from ...engine.reports import figures_of
 from ...engine.rows import effect, line, row, shown
-from ...engine.verdict import JudgedQuantity, Judgement, figures_of
+from ...engine.verdict import JudgedQuantity, Judgement
 from ...engine.work import words_of, work_sight_m
 from ...geometry import mean, mean_direction, wrapped
 from ...results import CalculationLine, CirclePicture, CodedText, Edit, Effect, Fix, Shown

@@ -8,6 +8,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...engine.affected import unequal_sights
+from ...engine.at_best import Faultless
 from ...engine.check_off import LEVEL_SIGHTS
 from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
@@ -134,6 +135,7 @@ KIND = Kind(
     document=TwoPeg,
     where=where,
     read=read_document,
+    faultless=Faultless((("setups.*.readings.*", "1.0000"),)),
     judge=judge,
     needs=needs,
     caution_codes=CAUTIONS,
