@@ -177,7 +177,7 @@ class Input:
 
 
 def _equal(value: float, words: LengthWords) -> str:
-    return f"Keep backsight and foresight equal to {words.distance(value)}."
+    return f"Keep backsight and foresight equal within {words.distance(value)}."
 
 
 EQUAL_SIGHTS = Input("imbalance_m", MIN_IMBALANCE_M, _equal)

@@ -19,9 +19,10 @@ from ..results import Answer, CodedText, Reason, reasons
 from ..setup.advisors.budget import LABELS, Forecast
 from ..units.formatting import LengthWords, arcsec, capital, closed, count, joined
 from .accuracy import Practice, Working, forecasts, working
-from .changes import Excess, applied, changes_for, excess_of
+from .changes import Change, Excess, applied, changes_for, excess_of
 from .errors_in_force import ANGLE_KINDS, LEVEL_KINDS, errors_in_force
 from .needs import JobNeeds
+from .provable import below_proof, largest_errors, provable_changes
 
 Fit = Literal["fit", "fit-if", "not-fit"]
 ROLES: dict[str, tuple[str, ...]] = {
@@ -173,36 +174,55 @@ def _measuring(
     errors = errors_in_force(candidate.instrument, candidate.limits or {}, candidate.before, now)
     way = working(candidate.instrument, errors, candidate.before, needs, practice)
     way = replace(way, renewed=frozenset(entry.check for entry in checks))
-    changes = changes_for(way, needs, candidate.instrument, words)
-    changed = applied(way, changes)
+    changes, changed = _changes(way, needs, candidate.instrument, words)
+    checks = _in_order([*checks, *(_renewed(way, change) for change in changes if _is_check(change))])
+    conditions = [
+        *conditions,
+        *(Reason(code=change.code, text=change.text) for change in changes if not _is_check(change)),
+    ]
     over = excess_of(changed, needs)
-    if over:
-        texts = _what_stands_in_the_way(over[0], words)
-        return _answer(
-            candidate,
-            role,
-            "not-fit",
-            checks=checks,
-            conditions=conditions,
-            why=texts,
-            budgets=forecasts(way, needs, words),
-        )
-    for change in changes:
-        if change.code.startswith("check-"):
-            check = change.code.removeprefix("check-")
-            checks = _in_order([*checks, _before(check, "before-leaving", _why_renewed(way, check))])
-        else:
-            conditions = [*conditions, Reason(code=change.code, text=change.text)]
-    conditions = [*conditions, *_largest_errors(changed, checks, needs)]
+    why = _what_stands_in_the_way(over[0], words) if over else below_proof(changed, _names(checks), needs)
+    if not why:
+        conditions = [*conditions, *largest_errors(changed, _names(checks), needs)]
     return _answer(
         candidate,
         role,
-        _fit(checks, conditions),
+        "not-fit" if why else _fit(checks, conditions),
         checks=checks,
         conditions=conditions,
-        why=[],
-        budgets=forecasts(changed, needs, words),
+        why=why,
+        budgets=forecasts(way if over else changed, needs, words),
     )
+
+
+def _changes(way: Working, needs: JobNeeds, instrument: Instrument, words: LengthWords) -> tuple[list[Change], Working]:
+    """What the crew changes, and the work with it: enough for the job, and for what a check can prove."""
+    changes = changes_for(way, needs, instrument, words)
+    changed = applied(way, changes)
+    if excess_of(changed, needs):
+        return [], changed
+    more = provable_changes(changed, changed.renewed, needs, instrument, words)
+    made = [*(change for change in changes if change.code not in {other.code for other in more}), *more]
+    for change in list(made):
+        # With these some of the others are no longer needed.
+        others = applied(way, [other for other in made if other is not change])
+        spared = more and change not in more and not _is_check(change)
+        if spared and not excess_of(others, needs) and not below_proof(others, others.renewed, needs):
+            made.remove(change)
+    return made, applied(way, made)
+
+
+def _is_check(change: Change) -> bool:
+    return change.code.startswith("check-")
+
+
+def _names(checks: Sequence[CheckBefore]) -> frozenset[str]:
+    return frozenset(entry.check for entry in checks)
+
+
+def _renewed(way: Working, change: Change) -> CheckBefore:
+    check = change.code.removeprefix("check-")
+    return _before(check, "before-leaving", _why_renewed(way, check))
 
 
 def _missing(instrument: Instrument, needs: JobNeeds) -> Reason | None:
@@ -221,44 +241,6 @@ def _why_renewed(way: Working, check: str) -> str:
 
 def _in_order(checks: list[CheckBefore]) -> list[CheckBefore]:
     return sorted(checks, key=lambda entry: (entry.where, list(KINDS).index(entry.check)))
-
-
-def _largest_errors(way: Working, checks: Sequence[CheckBefore], needs: JobNeeds) -> list[Reason]:
-    """How large an error may be found by a check that comes before, where the job asks for less than its limit."""
-    found = []
-    for error in way.errors:
-        if not any(entry.check == error.felt.check for entry in checks):
-            continue
-        most = _most(way, error.felt.budget_field, error.limit, needs)
-        if most is not None and most < error.limit:
-            label = LABELS[error.felt.part]
-            text = f"{KINDS[error.felt.check].title}: {label} at most {arcsec(most)}, this job asks for less than its limit of {error.limit:g}″."
-            found.append(Reason(code=f"most-{error.felt.part}", text=text))
-    return found
-
-
-def _most(way: Working, field: str, limit: float, needs: JobNeeds) -> float | None:
-    """The largest size of an error with which the job is still met, up to its limit, seconds; None: not felt."""
-
-    def meets(size: float) -> bool:
-        signs = (size, -size)
-        return not any(
-            excess_of(
-                replace(
-                    way, errors=tuple(replace(e, value=v) if e.felt.budget_field == field else e for e in way.errors)
-                ),
-                needs,
-            )
-            for v in signs
-        )
-
-    if meets(limit):
-        return None
-    low, high = 0.0, limit
-    for _ in range(12):
-        middle = (low + high) / 2
-        low, high = (middle, high) if meets(middle) else (low, middle)
-    return int(low * 10) / 10
 
 
 def _what_stands_in_the_way(over: Excess, words: LengthWords) -> list[Reason]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from datetime import date, datetime
 from math import hypot, sqrt
 from typing import Any
@@ -92,18 +93,41 @@ def test_a_level_by_hand() -> None:
 
 def test_a_level_never_checked_goes_out_after_its_check_and_the_job_says_how_good_it_must_be() -> None:
     """Sights unequal by 40 m and 2.5 mm wanted: 2·√(2·0.5903² + 0.0314²·16 + (2.5/206265·40000)²) = 1.948 with a fresh
-    check, curvature 0.2185: so c·40000/206265 may be 2.5 − 1.948 − 0.2185 = 0.3335 mm, 1.7″."""
+    check, curvature 0.2185: so c·40000/206265 may be 2.5 − 1.948 − 0.2185 = 0.3335 mm, 1.7″. A fresh check proves
+    1.645·2.5 = 4.1″ at best: at 27 m it is 2·0.9007 + 0.1475 + 4.1″·27/206.265 = 2.487 mm, at 28 m 2.522."""
     answer = fit(LEVEL, LEVELLING.model_copy(update={"imbalance_m": 40.0, "levelling_mm": 2.5}), [], [])
     assert answer.fit == "fit-if"
     assert [(check.check, check.minutes, check.where) for check in answer.checks] == [("two-peg", 15, "before-leaving")]
     assert answer.checks[0].why.startswith("Never checked here")
     assert answer.text.startswith(
-        "After the two-peg test: 15 minutes. Two-peg test: collimation over unequal sights at most"
+        "After the two-peg test: 15 minutes. Keep backsight and foresight equal within 27 m. Two-peg test: collimation"
     )
     (most,) = [c for c in answer.conditions if c.code == "most-line-of-sight"]
     assert most.text == (
-        "Two-peg test: collimation over unequal sights at most 1.7″, this job asks for less than its limit of 10″."
+        "Two-peg test: collimation over unequal sights at most 4.2″, this job asks for less than its limit of 10″."
     )
+
+
+def never_checked(**more: Any) -> Fitness:
+    """A point 60 m away, 30° up, by a 5″ station nobody checked; `more`: the instrument's own."""
+    needs = JobNeeds(position_mm=6.1, sight_m=60.0, back_m=60.0, elevation_deg=30.0, both_faces=False, centring_mm=0.5)
+    return fit(STATION.model_copy(update=more), needs, [], [])
+
+
+def test_a_condition_below_what_a_check_proves_is_never_given_both_faces_are_tried_first() -> None:
+    """ "c at most 0.0″" it was. A fresh check of a limit of 10″ proves 1.645·2.5 = 4.1″ at best."""
+    answer = never_checked()
+    conditions = {entry.code: entry.text for entry in answer.conditions}
+    most = [float(re.search(r"at most ([\d.]+)″", text)[1]) for code, text in conditions.items() if "most-" in code]  # type: ignore[index]
+    assert answer.fit == "fit-if"
+    assert conditions["both-faces"] == "Observe in both faces."
+    assert all(value >= 4.1 for value in most)
+
+
+def test_one_that_cannot_be_turned_over_is_not_fit_where_no_check_proves_so_little() -> None:
+    answer = never_checked(plunges=False)
+    assert answer.fit == "not-fit"
+    assert answer.reasons[0].code == "below-proof"
 
 
 def test_unequal_sights_are_kept_equal_as_far_as_the_job_needs() -> None:
@@ -124,7 +148,7 @@ def test_unequal_sights_are_kept_equal_as_far_as_the_job_needs() -> None:
     assert total(kept) <= 2.0 < total(kept + 0.1)
     assert answer.budgets[0].total95 == pytest.approx(total(kept), abs=0.005)
     feet = fit(LEVEL, needs, passed("two-peg"), [peg(10.0)], unit="ft")
-    assert feet.conditions[0].text == f"Keep backsight and foresight equal to {kept / 0.3048:.1f} ft."
+    assert feet.conditions[0].text == f"Keep backsight and foresight equal within {kept / 0.3048:.1f} ft."
 
 
 def test_readings_are_repeated_as_often_as_needed_and_what_sights_share_is_not_reduced() -> None:
