@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from pydantic import Field
@@ -84,12 +85,17 @@ def judge_instrument(work: InstrumentWork) -> InstrumentJudged:
     """Readings and screws against what was hidden. Raises Refused for a sheet that is not finished."""
     hidden = hidden_of(work.lesson, work.seed)
     turns = moved_by(hidden, work.turns)
-    figures = figures_of(work.found, hidden)
+    result = result_of(work.found, hidden)
     errors = list(hidden.errors.values())
-    found = [float(figures[error.spec.quantity]) for error in errors]
-    missed = [abs(value - error.value) > error.spec.within for value, error in zip(found, errors, strict=True)]
-    habits = _habits(work, hidden, turns)
-    right = not {"turned-a-good-one", "left-as-found"} & set(habits) and all(_left_well(e, turns) for e in errors)
+    found = [float(result["result"][error.spec.quantity]) for error in errors]
+    advice = {error.spec.quantity: advice_of(result, error.spec.quantity) for error in errors}
+    missed = [
+        abs(value - error.value) > max(error.spec.within, advice[error.spec.quantity].u95)
+        for value, error in zip(found, errors, strict=True)
+    ]
+    habits = _habits(work, hidden, turns, advice)
+    left = all(_left_well(error, turns, advice[error.spec.quantity]) for error in errors)
+    right = left and not {"turned-a-good-one", "left-as-found"} & set(habits)
     return InstrumentJudged(
         lesson=work.lesson,
         passed=not any(missed) and right,
@@ -102,18 +108,46 @@ def judge_instrument(work: InstrumentWork) -> InstrumentJudged:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class CheckAdvice:
+    """What the check itself says of an error, in its unit: its ±, its limit, whether it is to be adjusted, or may be."""
+
+    u95: float
+    limit: float
+    to_adjust: bool
+    may_adjust: bool
+
+
+def advice_of(result: dict[str, Any], quantity: str) -> CheckAdvice:
+    """What a check advises about one of its figures: by its own part, else by the part it goes into."""
+    parts = result["verdict"]["parts"]
+    part = next((part for part in parts if part["quantity"] == quantity), parts[0])
+    to_adjust = part["grade"] in ("adjust", "service")
+    beyond = abs(part["value"]) > part["limits"]["use"]
+    return CheckAdvice(part["u95"], part["limits"]["use"], to_adjust, to_adjust or (part["grade"] == "watch" and beyond))
+
+
 def figures_of(document: dict[str, Any], hidden: Hidden) -> dict[str, Any]:
-    """The result of a finished sheet of the lesson's check. Raises Refused."""
+    """The figures of a finished sheet of the lesson's check. Raises Refused."""
+    return dict(result_of(document, hidden)["result"])
+
+
+def result_of(document: dict[str, Any], hidden: Hidden) -> dict[str, Any]:
+    """The result of a finished sheet of the lesson's check, with its verdict. Raises Refused."""
     parsed = check_of(document)
     if parsed.kind != hidden.lesson.check:
         raise Refused([Fault("kind", "the kind of check", parsed.kind, hidden.lesson.check)])
-    return dict(KINDS[parsed.kind].reduce(parsed).plain()["result"])
+    return KINDS[parsed.kind].reduce(parsed).plain()
 
 
-def _left_well(error: HiddenError, turns: Turns) -> bool:
-    """Whether it is left as it should be: adjusted, or never bad enough to adjust, or nothing on site adjusts it."""
-    least = error.spec.good if turns.get(error.spec.screw) else error.spec.bad
-    return not error.spec.screw or abs(error.after(turns)) <= least
+def _left_well(error: HiddenError, turns: Turns, advice: CheckAdvice) -> bool:
+    """Whether it is left as it should be: adjusted to within the limit, or left where the check does not ask for it, or
+    nothing on site adjusts it."""
+    if not error.spec.screw:
+        return True
+    if turns.get(error.spec.screw):
+        return abs(error.after(turns)) <= max(error.spec.good, advice.limit)
+    return abs(error.value) <= error.spec.bad or not advice.to_adjust
 
 
 def judged_error(error: HiddenError, found: float, turns: Turns) -> JudgedError:
@@ -138,15 +172,16 @@ def _text(value: float, error: HiddenError) -> str:
     return f"{figure(value, decimals) if error.spec.size else signed(value, decimals)}{sign}"
 
 
-def _habits(work: InstrumentWork, hidden: Hidden, turns: Turns) -> list[str]:
+def _habits(work: InstrumentWork, hidden: Hidden, turns: Turns, advice: dict[str, CheckAdvice]) -> list[str]:
     found = []
     turned = {screw.name for screw in hidden.lesson.screws if screw.adjusting and turns.get(screw.name)}
     errors = hidden.errors.values()
     if often_blurred(work.blurs):
         found.append("not-focused")
-    if any(error.good and error.spec.screw in turned for error in errors):
+    if any(e.good and e.spec.screw in turned and not advice[e.spec.quantity].may_adjust for e in errors):
         found.append("turned-a-good-one")
-    if any(abs(e.value) > e.spec.bad and e.spec.screw and e.spec.screw not in turned for e in errors):
+    asked = [e for e in errors if e.spec.screw and advice[e.spec.quantity].to_adjust]
+    if any(abs(e.value) > e.spec.bad and e.spec.screw not in turned for e in asked):
         found.append("left-as-found")
     if turned and work.left is None:
         found.append("not-checked-again")
