@@ -59,7 +59,10 @@ class PlannedJobs:
 
     def __init__(self, today: date) -> None:
         self._jobs = [
-            (job.crew.name if job.crew else None, Planned(job.starts_on, job.large, job.name, job.temperature_c))
+            (
+                job.crew.name if job.crew else None,
+                Planned(job.starts_on, job.large, job.name, job.temperature_c, job.ends_on),
+            )
             for job in jobs_from(today)
         ]
 

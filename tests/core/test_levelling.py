@@ -61,11 +61,23 @@ def test_what_is_overdue_is_made_on_the_first_mornings() -> None:
     assert max(len(m.work) for m in found) == 2
 
 
+def test_what_is_due_today_is_made_today() -> None:
+    """26 of 360 were planned for a later day: a busy today, and twelve of one day."""
+    busy = {"Bramble": [(TUESDAY, TUESDAY)]}
+    items = [work(f"LV-{n:02}", 0) for n in range(12)]
+    for jobs in ({}, busy):
+        found = levelled(items, TUESDAY, TUESDAY + timedelta(days=30), jobs, ["Bramble"])
+        assert [(m.day, len(m.work)) for m in found] == [(TUESDAY, 12)]
+    saturday = TUESDAY + timedelta(days=4)
+    (morning,) = levelled([work("LV-01", 4)], saturday, saturday + timedelta(days=9), {}, ["Bramble"])
+    assert morning.day == saturday
+
+
 @pytest.mark.parametrize("seed", range(60))
 def test_nothing_is_lost_nothing_is_late_and_the_peak_is_no_higher(seed: int) -> None:
     dice = random.Random(seed)
     items = [
-        work(f"LV-{n:02}", dice.randint(1, 30), dice.choice([4, 10, 15, 60]), dice.choice(["Bramble", "Thrift", ""]))
+        work(f"LV-{n:02}", dice.randint(0, 30), dice.choice([4, 10, 15, 60]), dice.choice(["Bramble", "Thrift", ""]))
         for n in range(30)
     ]
     until = TUESDAY + timedelta(days=35)

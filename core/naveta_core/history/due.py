@@ -37,6 +37,12 @@ class Planned:
     large: bool = False
     name: str = ""
     temperature_c: float | None = None
+    end: date | None = None
+    """Its last day; without one it is over with its first."""
+
+    def over(self, today: date) -> bool:
+        """Return whether nothing is due for it any more."""
+        return (self.end or self.start) < today
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,7 +136,7 @@ def check_due(
         triggers.append(Trigger(today, "never-passed", text, at_once=True, can_be_skipped=False))
     else:
         triggers += _elapsed(kind, passed, need)
-        triggers += _jobs(kind, passed, need, planned)
+        triggers += _jobs(kind, passed, need, [job for job in planned if not job.over(today)])
         triggers += _warmth(kind, passed, need, [*records, *events], today)
         triggers += _not_passed(kind, done[-1], passed, today)
     triggers = [_skipped(trigger, kind, events) for trigger in triggers]

@@ -72,6 +72,7 @@ class PlannedIn(Part):
     """A job that is planned."""
 
     job_start: Day
+    job_end: Day | None = None
     large: bool = False
     name: Annotated[str, Field(max_length=120)] = ""
     temperature_c: Finite | None = None
@@ -120,6 +121,11 @@ class DueAnswer(Answer):
     core_version: str
 
 
+def _planned(given: PlannedIn) -> Planned:
+    start, end = date.fromisoformat(given.job_start), date.fromisoformat(given.job_end) if given.job_end else None
+    return Planned(start, given.large, given.name, given.temperature_c, end)
+
+
 def due(question: Any) -> DueAnswer:
     """Answer a plain document. Raises Refused naming each field that is off."""
     try:
@@ -129,7 +135,7 @@ def due(question: Any) -> DueAnswer:
     _refuse_unnamed(query)
     records = [_record(entry) for entry in query.records]
     events = [_happened(entry) for entry in query.events]
-    planned = [Planned(date.fromisoformat(p.job_start), p.large, p.name, p.temperature_c) for p in query.planned]
+    planned = [_planned(entry) for entry in query.planned]
     book = RuleBook(query.rules, query.climate)
     today = date.fromisoformat(query.today)
     since = date.fromisoformat(query.since) if query.since else None
@@ -157,6 +163,10 @@ def _refuse_unnamed(query: DueQuestion) -> None:
             if date.fromisoformat(event.until) > last:
                 wanted = f"a day until {day_words(last)}: a check is skipped for {MAX_SKIPPED_DAYS} days at most"
                 faults.append(Fault(f"events[{i}].until", "until when it is skipped", quote(event.until), wanted))
+    for i, job in enumerate(query.planned):
+        if job.job_end is not None and date.fromisoformat(job.job_end) < date.fromisoformat(job.job_start):
+            wanted = f"a day from {day_words(date.fromisoformat(job.job_start))} on"
+            faults.append(Fault(f"planned[{i}].job_end", "the last day of the job", quote(job.job_end), wanted))
     if faults:
         raise Refused(faults)
 

@@ -28,6 +28,7 @@ from ..stats.decision import Grade
 from ..stats.estimate import PRIOR_DOF, Estimate
 from ..units.angles import show_dms
 from ..units.formatting import arcsec, figure, joined, length_words
+from ..units.numbers import rounded
 from .back import judge_back
 from .document import Backsight, FreeStation
 from .figures import PointMisfit, estimate
@@ -156,7 +157,7 @@ def _rounded(model: M) -> M:
 
 def _rounded_value(value: Any, name: str) -> Any:
     if isinstance(value, float):
-        return round(value, next((places for ending, places in DECIMALS.items() if name.endswith(ending)), 4)) + 0.0
+        return rounded(value, next((places for ending, places in DECIMALS.items() if name.endswith(ending)), 4)) + 0.0
     if isinstance(value, BaseModel):
         return _rounded(value)
     return [_rounded_value(entry, name) for entry in value] if isinstance(value, list) else value

@@ -10,6 +10,7 @@ from ..documents.table_shape import TableField, TableShape
 from ..errors import Fault
 from ..units.angles import parse_angle
 from ..units.lengths import METRES, in_unit, parse_length
+from ..units.numbers import rounded
 from .document import MAX_SHOTS, Backsight, FreeStation
 from .names import same
 from .read import ONE_SPOT_M
@@ -96,7 +97,7 @@ def _point(row: Data, rows: Rows, unit: str, faults: list[Fault]) -> Data | None
             fields["h_m"] = None
             continue
         try:
-            fields[f"{column}_m"] = round(parse_length(row[column], stated).m, 6)
+            fields[f"{column}_m"] = rounded(parse_length(row[column], stated).m, 6)
         except ValueError as error:
             faults.append(rows.fault(row, column, str(error)))
             return None

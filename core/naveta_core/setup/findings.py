@@ -8,6 +8,7 @@ from ..engine.rows import effect, line, row
 from ..engine.work import words_of
 from ..results import CalculationLine, Effect, Shown
 from ..units.formatting import arcsec, count, figure, joined, length_words
+from ..units.numbers import rounded
 from .advisors.effect import Sights, centring_sigma_arcsec, tilt_most_arcsec
 from .document import SetUpDocument
 from .reading import Judged, needs_point
@@ -131,9 +132,9 @@ def budget_of(judged: Judged) -> SetUpBudget:
     }
     if judged.centring is not None:
         # Seen off by so much, and seen no better than its σ: both are in what the work gets.
-        fields["centring_mm"] = round(math.hypot(judged.centring.value, judged.centring.sigma), 2)
+        fields["centring_mm"] = rounded(math.hypot(judged.centring.value, judged.centring.sigma), 2)
     if judged.tilt_estimate is not None:
-        fields["tilt_arcsec"] = round(judged.tilt_estimate.value, 1)
+        fields["tilt_arcsec"] = rounded(judged.tilt_estimate.value, 1)
     known = {name: field for name, field in fields.items() if field is not None}
     compensated = judged.compensated()
     return SetUpBudget(fore_m=work.sight_m, elevation_deg=work.elevation_deg, compensated=compensated, **known)

@@ -12,6 +12,7 @@ from ..documents.envelope import Work
 from ..engine.check_off import ITEMS, SET_UP
 from ..engine.work import words_of
 from ..units.lengths import in_unit
+from ..units.numbers import rounded
 from .answers import advice_at, by_eye, by_rounds
 from .context import TripodGeometry
 from .document import LevelReadings, SetUpDocument
@@ -87,7 +88,7 @@ def _usual(document: SetUpDocument) -> dict[str, str]:
     """What is calculated with where nothing was given, as somebody would type it; lengths in the unit of the document."""
     unit = document.units.length
     return {
-        name: f"{round(in_unit(value, unit) if name.endswith('_m') else value, 1):g}" for name, value in USUAL.items()
+        name: f"{rounded(in_unit(value, unit) if name.endswith('_m') else value, 1):g}" for name, value in USUAL.items()
     }
 
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from ..documents.envelope import MAX_FIGURE
 from ..geometry import for_site, polar
-from ..units.numbers import numeral
+from ..units.numbers import numeral, rounded
 from .advisors.plumb import PlumbBobAdvice, PlumbBobQuery, View, advise_bob
 from .context import AdviceUnits, BubblePlace, PlanMove, TribrachGeometry
 from .document import Aside, Ends, Levelled, Saw, SetUpDocument, Swing
@@ -84,7 +84,7 @@ def bubble_of(document: SetUpDocument, saw: Saw) -> BubblePlace | None:
     bearing, far = place
     if far >= CircularVial().wall_mm:
         return BubblePlace(bearing_deg=bearing, at_wall=True)
-    return BubblePlace(bearing_deg=bearing, offset_mm=round(far, 2))
+    return BubblePlace(bearing_deg=bearing, offset_mm=rounded(far, 2))
 
 
 def spot_of(document: SetUpDocument, saw: Saw) -> PlanMove | None:

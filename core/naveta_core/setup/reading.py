@@ -15,7 +15,7 @@ from ..engine.work import words_of
 from ..errors import path_in_words, quote
 from ..stats.decision import Limits
 from ..stats.estimate import PRIOR_DOF, Estimate
-from ..units.numbers import numeral
+from ..units.numbers import numeral, rounded
 from .advisors.effect import Sights, centring_allowed_mm
 from .advisors.heights import instrument_height
 from .document import SetUpDocument
@@ -289,7 +289,7 @@ def _centring_limit(document: SetUpDocument) -> tuple[float, str]:
         why += f": {allowed:.2g} mm, but a plummet cannot be read better than {use:g} mm"
     elif use < allowed:
         why += f": {allowed:.2g} mm, but points set out move with the instrument"
-    return round(use, 2), why
+    return rounded(use, 2), why
 
 
 def index_limits(document: SetUpDocument) -> tuple[float, float]:

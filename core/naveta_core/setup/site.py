@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ..geometry import angle_between_deg, less, polar
+from ..units.numbers import rounded
 from .advisors.legs import LegStep
 from .advisors.shift import ShiftStep
 from .document import Done, SetUpDocument
@@ -58,10 +59,10 @@ def _legs(document: SetUpDocument, steps: Sequence[LegStep | ShiftStep]) -> list
         legs.append(
             SiteLeg(
                 leg=leg,
-                bearing_deg=round(polar(out[0], out[1])[0], 2),
-                x_m=round(out[0], 4),
-                y_m=round(out[1], 4),
-                length_m=round(long, 3),
+                bearing_deg=rounded(polar(out[0], out[1])[0], 2),
+                x_m=rounded(out[0], 4),
+                y_m=rounded(out[1], 4),
+                length_m=rounded(long, 3),
                 left_mm=o.tripod.model_dump()["shorten_mm"].get(leg),
                 moves=leg in moved,
                 first=bool(steps) and steps[0].leg == leg,

@@ -52,6 +52,11 @@ def as_typed(value: float) -> str:
     return "0"
 
 
+def rounded(value: float, decimals: int) -> float:
+    """A figure rounded for an answer, without a negative zero. In any unit."""
+    return round(value, decimals) + 0.0
+
+
 def finest(steps: Iterable[float]) -> float:
     """The worth of the last digit of a whole sheet: the finest typed in it, 0 when every figure was a plain number.
 

@@ -124,7 +124,9 @@ def advice_of(result: dict[str, Any], quantity: str) -> CheckAdvice:
     part = next((part for part in parts if part["quantity"] == quantity), parts[0])
     to_adjust = part["grade"] in ("adjust", "service")
     beyond = abs(part["value"]) > part["limits"]["use"]
-    return CheckAdvice(part["u95"], part["limits"]["use"], to_adjust, to_adjust or (part["grade"] == "watch" and beyond))
+    return CheckAdvice(
+        part["u95"], part["limits"]["use"], to_adjust, to_adjust or (part["grade"] == "watch" and beyond)
+    )
 
 
 def figures_of(document: dict[str, Any], hidden: Hidden) -> dict[str, Any]:

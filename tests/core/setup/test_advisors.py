@@ -165,6 +165,15 @@ def test_the_shift_example() -> None:
     assert legs == pytest.approx(example["expect"]["legs"], abs=example["tolerance"]["legs"])
 
 
+def test_no_turn_is_less_than_nothing() -> None:
+    """"−0.0 turns" stood in the answer for a screw that stays where it is."""
+    for bearing in range(0, 360, 15):
+        found = advise({"advice": "screws", "tilt": {"bearing_deg": bearing, "arcsec": 60}})["result"]
+        turns = [*found["turns"].values(), *(turn for step in found["steps"] for turn in step["turns"].values())]
+        assert all(math.copysign(1.0, turn) == 1.0 for turn in turns if turn == 0.0)
+        assert any(turn == 0.0 for turn in turns) == (bearing % 60 == 30 or bearing % 180 == 90)
+
+
 @pytest.mark.parametrize("screws", [3, 4])
 @pytest.mark.parametrize("sense", ["raises", "lowers"])
 def test_screws_bring_any_tilt_to_nothing(screws: int, sense: str) -> None:

@@ -26,7 +26,8 @@ def finding_of(quantities: list[JudgedQuantity], tilt: float) -> str:
             parts.append(f"{arcsec(abs(e.value), e.u95)} {plus if e.value > 0 else minus}")
     u = max(quantity.estimate.u95 for quantity in quantities)
     if not parts:
-        return f"Electronic level: no error found, index within ± {arcsec(u, u)} on both axes. Tilt of the axis: {arcsec(tilt, 1)}."
+        most = max(quantity.estimate.proved_to for quantity in quantities)
+        return f"Electronic level: no error found, index within {arcsec(most, most)} on both axes. Tilt of the axis: {arcsec(tilt, 1)}."
     return f"Electronic level: index error {' and '.join(parts)}, ± {arcsec(u, u)}; tilt of the axis {arcsec(tilt, 1)}."
 
 

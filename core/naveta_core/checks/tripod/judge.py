@@ -119,7 +119,7 @@ def judge(document: Tripod, read: TripodRead, circumstances: Circumstances) -> J
     judgement = Judgement(
         quantities,
         figures,
-        finding_of(residual_e.value, residual_e.u95, twist_e.value, document),
+        finding_of(residual_e, twist_e.value, document),
         shown=[shown(quantities[0], "Residual twist"), shown(quantities[1], "Twist under load")],
         worked=worked_of(read, scale, residual_e.value, twist_e.value, words_of(document)),
         work=[_at_50_m(residual_e.value, words_of(document))],

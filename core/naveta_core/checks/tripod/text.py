@@ -6,18 +6,20 @@ from ...engine.drawing import deviations
 from ...engine.rows import line
 from ...engine.verdict import Judgement
 from ...results import CalculationLine, DeviationsPicture
+from ...stats.estimate import Estimate
 from ...units.angles import ARCSEC_PER_RADIAN
 from ...units.formatting import LengthWords, arcsec, figure
 from .document import LOOKS, Tripod, TripodRead
 
 
-def finding_of(residual: float, u: float, twist: float, document: Tripod) -> str:
-    """The finding as one sentence; kept, u and twist in arcsec."""
+def finding_of(residual: Estimate, twist: float, document: Tripod) -> str:
+    """The finding as one sentence; residual and twist in arcsec."""
     bad = [name for name, *_ in LOOKS if getattr(document.observations, name) == "no"]
     lead = f"{len(bad)} of three inspections found a defect. " if bad else ""
-    if abs(residual) <= u:
-        return f"{lead}Head returns within ± {arcsec(u, u)} after a twist of {arcsec(twist, 10)}."
-    return f"{lead}Residual twist {arcsec(abs(residual), u)}, ± {arcsec(u, u)}, after a twist of {arcsec(twist, 10)}."
+    value, u = residual.value, residual.u95
+    if abs(value) <= u:
+        return f"{lead}Head returns within {arcsec(residual.proved_to, residual.proved_to)} after a twist of {arcsec(twist, 10)}."
+    return f"{lead}Residual twist {arcsec(abs(value), u)}, ± {arcsec(u, u)}, after a twist of {arcsec(twist, 10)}."
 
 
 def worked_of(

@@ -76,7 +76,7 @@ def finding_of(document: TwoPeg, found: PegFinding, plus_minus: str) -> str:
     e, words, sight = found.solution.estimate, length_words(document.units.length), work_sight_m(document)
     if abs(e.value) <= e.u95:
         limit = arcsec(e.proved_to, e.proved_to)
-        return f"Line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, ± {plus_minus}: no error found, within {limit}."
+        return f"Line of sight: no error found, within {limit} of level."
     high = "too high" if e.value > 0 else "too low"
     effect = words.small(abs(found.solution.c) * sight)
     return f"Line of sight {arcsec(abs(e.value), e.u95)} {direction(e.value)}, ± {plus_minus}: {effect} {high} at {words.distance(sight)}."

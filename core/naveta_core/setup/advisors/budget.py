@@ -9,6 +9,7 @@ from ...documents.envelope import Part
 from ...documents.typed_figures import as_typed
 from ...results import Answer
 from ...units.formatting import ROUND_SIGHTS, LengthWords, arcsec, length_words
+from ...units.numbers import rounded
 from ..context import AdviceQuery
 from ..results import AdviceResult
 from .advised import Advised
@@ -142,9 +143,9 @@ def forecast(entry: Budget, allowed: Allowed, words: LengthWords) -> Forecast:
         ForecastPart(
             name=part.name,
             label=LABELS[part.name],
-            value=round(part.value, 4),
+            value=rounded(part.value, 4),
             systematic=part.systematic,
-            share=round(share, 4),
+            share=rounded(share, 4),
             text=_size(entry, abs(part.value), words),
         )
         for part, share in sorted(shares(entry), key=lambda pair: -pair[1])
@@ -153,9 +154,9 @@ def forecast(entry: Budget, allowed: Allowed, words: LengthWords) -> Forecast:
         quantity=entry.quantity,
         unit="arcsec" if entry.quantity == "angle" else "mm",
         parts=parts,
-        bias=round(entry.bias, 4),
-        sigma=round(entry.sigma, 4),
-        total95=round(entry.total95, 4),
+        bias=rounded(entry.bias, 4),
+        sigma=rounded(entry.sigma, 4),
+        total95=rounded(entry.total95, 4),
         total_text=_size(entry, entry.total95, words),
         allowed=limit,
         allowed_text=None if limit is None else _size(entry, limit, words),

@@ -16,6 +16,7 @@ from ...documents.envelope import InMetres, InOwnUnit, Part
 from ...geometry import ARCSEC
 from ...results import Answer
 from ...units.formatting import LengthWords, arcsec, length_words
+from ...units.numbers import rounded
 from ..context import AdviceQuery
 from ..results import AdviceResult
 from .advised import Advised
@@ -111,7 +112,7 @@ def advise_effect(query: EffectQuery) -> Advised:
 
 
 def _part(quantity: str, value: float, unit: str, text: str) -> EffectPart:
-    return EffectPart(quantity=quantity, value=round(value, 4), unit=unit, text=text)
+    return EffectPart(quantity=quantity, value=rounded(value, 4), unit=unit, text=text)
 
 
 def _centring(query: EffectQuery, words: LengthWords) -> list[EffectPart]:

@@ -11,6 +11,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ...documents.envelope import InOwnUnit
+from ...units.numbers import rounded
 from ..context import AdviceQuery, TribrachGeometry
 from ..results import AdviceResult
 from .advised import Advised
@@ -41,7 +42,7 @@ def advise_head_tilt(query: HeadTiltQuery) -> Advised:
     way = tribrach.travel_mm / 2.0
     most = math.degrees(math.atan(way * (1.0 - SPARE) / tribrach.radius_mm))
     left = way - tribrach.radius_mm * math.tan(math.radians(query.tilt_deg))
-    result = HeadTiltAdvice(enough=query.tilt_deg <= most, travel_left_mm=round(left, 2), most_deg=round(most, 1))
+    result = HeadTiltAdvice(enough=query.tilt_deg <= most, travel_left_mm=rounded(left, 2), most_deg=rounded(most, 1))
     if result.enough:
         text = f"The foot screws reach: at the worst {left:.1f} mm of their way stays."
     else:

@@ -11,6 +11,7 @@ from ...documents.envelope import InMetres, InOwnUnit, Typed
 from ...errors import Fault, Refused, quote
 from ...units.formatting import length_words
 from ...units.lengths import parse_length
+from ...units.numbers import rounded
 from ..context import AdviceQuery
 from ..results import AdviceResult
 from ..tripod import foot_circle
@@ -66,10 +67,10 @@ def advise_tripod_height(query: TripodHeightQuery) -> Advised:
     if head != wanted:
         text.append("That is the tripod's limit.")
     result = TripodHeightAdvice(
-        head_height_m=round(head, 3),
-        leg_length_m=round(legs["level"], 3),
-        leg_uphill_m=round(legs["up"], 3),
-        leg_downhill_m=round(legs["down"], 3),
+        head_height_m=rounded(head, 3),
+        leg_length_m=rounded(legs["level"], 3),
+        leg_uphill_m=rounded(legs["up"], 3),
+        leg_downhill_m=rounded(legs["down"], 3),
     )
     return Advised(result, text)
 
@@ -120,7 +121,7 @@ def advise_instrument_height(query: InstrumentHeightQuery) -> Advised:
     height = instrument_height(slope, radius, constant)
     words = length_words(query.units.length)
     result = InstrumentHeightAdvice(
-        height_m=round(height, 5), less_than_slope_mm=round((slope + constant - height) * 1000.0, 2)
+        height_m=rounded(height, 5), less_than_slope_mm=rounded((slope + constant - height) * 1000.0, 2)
     )
     above = f"The instrument axis is {words.reading(height)} {words.name} above the mark."
     return Advised(result, [f"{above} Measure a second time before you move anything."])

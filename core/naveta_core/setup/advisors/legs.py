@@ -10,6 +10,7 @@ from pydantic import model_validator
 from ...geometry import ARCSEC, Plane, along, polar
 from ...results import Answer
 from ...units.formatting import length_words
+from ...units.numbers import rounded
 from ..context import AdviceQuery, BubblePlace, TiltVector, TripodGeometry
 from ..equipment import MM, CircularVial, Equipment
 from ..mechanism import State, see
@@ -98,8 +99,8 @@ def advise_legs(query: LegsQuery) -> Advised:
     order = sorted((leg for leg in LEGS if abs(changes[leg]) >= MIN_MM), key=lambda leg: -abs(changes[leg]))
     steps, sights = _steps(query, equipment, level, changes, order)
     result = LegsAdvice(
-        legs={leg: round(changes[leg], 3) for leg in LEGS},
-        tilt_arcsec=round(math.hypot(*tilt) * ARCSEC, 1),
+        legs={leg: rounded(changes[leg], 3) for leg in LEGS},
+        tilt_arcsec=rounded(math.hypot(*tilt) * ARCSEC, 1),
         steps=steps,
         bubbles=sights,
         spot_moves_mm=_spot_moves(equipment, level, changes),
@@ -150,7 +151,7 @@ def _with(equipment: Equipment, level: State, changes: dict[str, float], still: 
 
 def _spot_moves(equipment: Equipment, level: State, changes: dict[str, float]) -> float:
     before, after = (see(equipment, _with(equipment, level, changes, still)).axis_mm for still in (list(LEGS), []))
-    return round(math.dist(before, after), 2)
+    return rounded(math.dist(before, after), 2)
 
 
 def _steps(
@@ -173,7 +174,7 @@ def _steps(
         steps.append(
             LegStep(
                 leg=leg,
-                mm=round(changes[leg], 1),
+                mm=rounded(changes[leg], 1),
                 direction="shorten" if changes[leg] < 0 else "lengthen",
                 stop_when=until,
                 line_up_with=others,
@@ -187,9 +188,9 @@ def _steps(
 
 def _sight(equipment: Equipment, state: State) -> ExpectedBubble:
     seen = see(equipment, state)
-    offset = round(seen.bubble_mm, 2)
+    offset = rounded(seen.bubble_mm, 2)
     # In the middle a bubble lies in no direction.
-    bearing = round(seen.bubble_bearing_deg, 1) % 360.0 if offset else 0.0
+    bearing = rounded(seen.bubble_bearing_deg, 1) % 360.0 if offset else 0.0
     return ExpectedBubble(bearing_deg=bearing, offset_mm=offset)
 
 
@@ -232,7 +233,7 @@ def _at_wall(query: LegsQuery, bubble: BubblePlace) -> Advised:
         text=f"{verb.capitalize()} leg {LEGS[leg]} slowly until {until}.",
         about="The distance is unknown while the bubble touches the wall.",
     )
-    here = ExpectedBubble(bearing_deg=round(bubble.bearing_deg % 360.0, 1), offset_mm=None)
+    here = ExpectedBubble(bearing_deg=rounded(bubble.bearing_deg % 360.0, 1), offset_mm=None)
     result = LegsAdvice(legs=None, tilt_arcsec=None, steps=[step], bubbles=[here], spot_moves_mm=None, reserve="enough")
     return Advised(result, [f"{step.text} {step.about}", across_from(LEGS[leg], verb)])
 

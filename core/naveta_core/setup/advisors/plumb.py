@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 from ...documents.envelope import Finite, InMetres, InOwnUnit, Part, Work
 from ...geometry import ARCSEC, polar, unit
 from ...units.formatting import ROUND_SIGHTS, arcsec, length_words
+from ...units.numbers import rounded
 from ..context import AdviceQuery, Bearing
 from ..results import AdviceResult
 from .advised import Advised
@@ -84,11 +85,11 @@ def advise_bob(query: PlumbBobQuery) -> Advised:
     bearing, size = polar(cx, cy)
     words = length_words(query.units.length)
     result = PlumbBobAdvice(
-        centre_x_mm=round(cx, 2),
-        centre_y_mm=round(cy, 2),
-        offset_mm=round(size, 2),
-        bearing_deg=round(bearing, 1),
-        sigma_mm=round(sigma, 2),
+        centre_x_mm=rounded(cx, 2),
+        centre_y_mm=rounded(cy, 2),
+        offset_mm=rounded(size, 2),
+        bearing_deg=rounded(bearing, 1),
+        sigma_mm=rounded(sigma, 2),
     )
     hangs = f"The string hangs {words.small(size / 1000.0)} from the mark, ± {words.small(2.0 * sigma / 1000.0)}."
     return Advised(result, [hangs, "Equal swing to both sides, from two directions at 90°: that is the middle."])
@@ -136,4 +137,4 @@ def advise_lean(query: LeanQuery) -> Advised:
         f"Set up over the wrong one, a direction over {words.height(sight_m)} is up to {arcsec(direction)} off.",
         "Agree which of the two is the point before you centre, and note it. Do not straighten a control mark.",
     ]
-    return Advised(LeanAdvice(offset_mm=round(offset_m * 1000.0, 2), direction_arcsec=round(direction, 2)), text)
+    return Advised(LeanAdvice(offset_mm=rounded(offset_m * 1000.0, 2), direction_arcsec=rounded(direction, 2)), text)

@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 
 from ...documents.envelope import InOwnUnit, Part
 from ...geometry import ARCSEC, Plane, polar, unit
+from ...units.numbers import rounded
 from ..context import AdviceQuery, Bearing, TiltVector, TribrachGeometry
 from ..results import AdviceResult, AdviceStep
 from .advised import Advised
@@ -91,10 +92,10 @@ def advise_screws(query: ScrewsQuery) -> Advised:
     left = [tribrach.travel_mm / 2.0 - abs(have + rise) for have, rise in zip(at, raises, strict=True)]
     short = [str(i + 1) for i, entry in enumerate(left) if entry < 0]
     result = ScrewsAdvice(
-        turns={str(i + 1): round(turn, 4) for i, turn in enumerate(turns)},
+        turns={str(i + 1): rounded(turn, 4) for i, turn in enumerate(turns)},
         together=[[str(i + 1) for i in pair] for pair in pairs],
-        tilt_arcsec=round(math.hypot(*tilt) * ARCSEC, 1),
-        travel_left_mm=round(min(left), 3),
+        tilt_arcsec=rounded(math.hypot(*tilt) * ARCSEC, 1),
+        travel_left_mm=rounded(min(left), 3),
         short_of=short,
         steps=steps,
     )
@@ -189,7 +190,7 @@ def _third_after_one(
 
 
 def _together(query: ScrewsQuery, bearings: tuple[float, ...], turns: dict[int, float]) -> ScrewStep:
-    found = {str(i + 1): round(amount, 4) for i, amount in turns.items()}
+    found = {str(i + 1): rounded(amount, 4) for i, amount in turns.items()}
     size = max(abs(turn) for turn in turns.values())
     about = f"About {turns_in_words(size)}." if size >= 0.07 else "Less than 1/20 turn."
     return ScrewStep(turns=found, text=_turn_text(query, bearings, turns), about=about)

@@ -7,6 +7,7 @@ from typing import Literal
 
 from ...geometry import ARCSEC, Plane, unit
 from ...units.formatting import length_words
+from ...units.numbers import rounded
 from ..context import AdviceQuery, PlanMove, TribrachGeometry, TripodGeometry
 from ..equipment import MM, Equipment, Tribrach
 from ..mechanism import State, see
@@ -69,7 +70,7 @@ def advise_shift(query: ShiftQuery) -> Advised:
     steps = [
         ShiftStep(
             leg=leg,
-            mm=round(changes[leg], 1),
+            mm=rounded(changes[leg], 1),
             direction="shorten" if changes[leg] < 0 else "lengthen",
             stop_when="it reaches a pencil mark drawn at the clamp beforehand",
             text=f"{'Shorten' if changes[leg] < 0 else 'Lengthen'} leg {leg} by {words.small(abs(changes[leg]) * MM)}, {about_as_much(abs(changes[leg]))}.",
@@ -78,10 +79,10 @@ def advise_shift(query: ShiftQuery) -> Advised:
         if abs(changes[leg]) >= 0.3
     ]
     result = ShiftAdvice(
-        legs={leg: round(changes[leg], 3) for leg in LEGS},
-        ratio=None if ratio is None else round(ratio, 3),
-        head_tilt_arcsec=round(tilt, 0),
-        screws_take_arcsec=round(takes, 0),
+        legs={leg: rounded(changes[leg], 3) for leg in LEGS},
+        ratio=None if ratio is None else rounded(ratio, 3),
+        head_tilt_arcsec=rounded(tilt, 0),
+        screws_take_arcsec=rounded(takes, 0),
         screws_can=tilt <= takes,
         steps=steps,
         short_of=short,

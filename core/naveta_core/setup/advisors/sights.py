@@ -13,6 +13,7 @@ from ...geometry import ARCSEC
 from ...units.angles import parse_angle, show_dms
 from ...units.formatting import arcsec, length_words
 from ...units.lengths import METRES
+from ...units.numbers import rounded
 from ..context import AdviceQuery
 from ..results import AdviceResult
 from .advised import Advised
@@ -46,7 +47,7 @@ def advise_pointing(query: PointingQuery) -> Advised:
         f"At {words.distance(query.distance_m)} the target is {arcsec(grain)} wide.",
         f"Expect a pointing within {arcsec(sigma)} (one standard deviation).",
     ]
-    return Advised(PointingAdvice(grain_arcsec=round(grain, 3), sigma_pointing_arcsec=round(sigma, 3)), text)
+    return Advised(PointingAdvice(grain_arcsec=rounded(grain, 3), sigma_pointing_arcsec=rounded(sigma, 3)), text)
 
 
 class SteepTargetQuery(AdviceQuery):
@@ -83,9 +84,9 @@ def advise_steep(query: SteepTargetQuery) -> Advised:
     else:
         text.append(f"Trunnion axis error within {arcsec(sigma)} (one standard deviation).")
     result = SteepTargetAdvice(
-        elevation_deg=round(elevation, 3),
-        distance_needed_m=round(needed, 3),
-        sigma_tilting_axis_arcsec=round(sigma, 3),
+        elevation_deg=rounded(elevation, 3),
+        distance_needed_m=rounded(needed, 3),
+        sigma_tilting_axis_arcsec=rounded(sigma, 3),
     )
     return Advised(result, text)
 
@@ -130,11 +131,11 @@ def advise_turned(query: TurnedAngleQuery) -> Advised:
     if query.end is not None:
         end = _angle(query, query.end, "end", "the reading at the end")
         angle = (sign * (end - start)) % 360.0
-        result = TurnedAngleAdvice(angle_deg=round(angle, 9), reading_deg=round(end % 360.0, 9))
+        result = TurnedAngleAdvice(angle_deg=rounded(angle, 9), reading_deg=rounded(end % 360.0, 9))
         return Advised(result, [f"{_worded(angle, query.units.angle)} {query.sense}."])
     turn = _angle(query, query.turn, "turn", "the angle to turn")
     reading = (start + sign * turn) % 360.0
-    result = TurnedAngleAdvice(angle_deg=round(turn, 9), reading_deg=round(reading, 9))
+    result = TurnedAngleAdvice(angle_deg=rounded(turn, 9), reading_deg=rounded(reading, 9))
     return Advised(result, [f"Turn {query.sense} until the circle reads {_worded(reading, query.units.angle)}."])
 
 
@@ -198,9 +199,9 @@ def advise_square(query: SquareQuery) -> Advised:
         ]
     text.append(f"{small} of the diagonal is {arcsec(per_mm * share)}: a tape sets out to about that.")
     result = SquareAdvice(
-        diagonal_m=round(square, 6),
-        arcsec_per_mm=round(per_mm, 3),
-        angle_deg=None if angle is None else round(angle, 7),
-        off_arcsec=None if off is None else round(off, 2),
+        diagonal_m=rounded(square, 6),
+        arcsec_per_mm=rounded(per_mm, 3),
+        angle_deg=None if angle is None else rounded(angle, 7),
+        off_arcsec=None if off is None else rounded(off, 2),
     )
     return Advised(result, text)

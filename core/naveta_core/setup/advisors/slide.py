@@ -10,6 +10,7 @@ from pydantic import Field
 from ...documents.envelope import InOwnUnit
 from ...geometry import ARCSEC, unit
 from ...units.formatting import length_words
+from ...units.numbers import rounded
 from ..context import AdviceQuery, Bearing, PlanMove, TiltVector
 from ..equipment import MM
 from ..results import AdviceResult
@@ -51,11 +52,11 @@ def advise_slide(query: SlideQuery) -> Advised:
     upset = 2.0 * head * math.sin(math.radians(query.turn_deg) / 2.0)
     bearing = (query.offset.bearing_deg + 180.0) % 360.0
     result = SlideAdvice(
-        slide_bearing_deg=round(bearing, 2),
-        slide_mm=round(query.offset.distance_mm, 2),
-        reach_mm=round(query.slide_range_mm, 2),
+        slide_bearing_deg=rounded(bearing, 2),
+        slide_mm=rounded(query.offset.distance_mm, 2),
+        reach_mm=rounded(query.slide_range_mm, 2),
         use_legs=use_legs,
-        tilt_after_arcsec=round(upset, 1),
+        tilt_after_arcsec=rounded(upset, 1),
     )
     return Advised(result, _text(query, bearing, use_legs=use_legs, head=head, upset=upset))
 

@@ -20,6 +20,7 @@ from ...results import Answer, Reason, reasons
 from ...stats.estimate import Spread, pooled
 from ...stats.least_squares import fit
 from ...units.formatting import LengthWords, arcsec, count, figure, length_words
+from ...units.numbers import rounded
 from ..context import AdviceQuery
 from ..results import AdviceResult
 from .advised import Advised
@@ -175,8 +176,8 @@ def advise_targets(query: TargetsQuery) -> Advised:
         take=list(chosen),
         least_deg=MIN_STEEPNESS_DEG,
         aim_deg=AIM_DEG,
-        u_collimation_arcsec=round(found.c, 2),
-        u_tilting_axis_arcsec=None if found.t is None else round(found.t, 2),
+        u_collimation_arcsec=rounded(found.c, 2),
+        u_tilting_axis_arcsec=None if found.t is None else rounded(found.t, 2),
         limit_collimation_arcsec=limits[0],
         limit_tilting_axis_arcsec=limits[1],
         pointings_for_collimation=needed(query, chosen, limits[0], axis=False),
@@ -193,9 +194,9 @@ def _target(query: TargetsQuery, index: int, name: str, words: LengthWords) -> T
         name=name,
         distance_m=entry.distance_m,
         height_m=entry.height_m,
-        elevation_deg=round(steep, 2),
-        grain_arcsec=round(grain, 2),
-        sigma_pointing_arcsec=round(pointing, 2),
+        elevation_deg=rounded(steep, 2),
+        grain_arcsec=rounded(grain, 2),
+        sigma_pointing_arcsec=rounded(pointing, 2),
         text=f"{_steepness(steep)}; 1 mm is {arcsec(grain)} there; one pointing: {arcsec(pointing)}, of which {arcsec(width * grain)} from the target.",
         messages=reasons(_of_target(query, entry, steep, words)),
     )

@@ -8,6 +8,7 @@ from dataclasses import replace
 from ...geometry import ARCSEC, Plane, for_site, polar, unit
 from ...results import Answer
 from ...units.formatting import arcsec, length_words
+from ...units.numbers import rounded
 from ..context import WhatIfQuery
 from ..equipment import MM, CircularVial, Equipment
 from ..mechanism import InstrumentView, State, move_leg, see, turn_screw
@@ -73,7 +74,7 @@ def advise_what_if(query: WhatIfQuery) -> Advised:
     before = _as_described(equipment, query)
     after = _moved(equipment, before, query)
     now, then = see(equipment, before), see(equipment, after)
-    moves = round(math.dist(_spot(now), _spot(then)), 2)
+    moves = rounded(math.dist(_spot(now), _spot(then)), 2)
     return Advised(
         WhatIfAdvice(now=_view(now, query), then=_view(then, query), spot_moves_mm=moves), _text(now, then, query)
     )
@@ -147,13 +148,13 @@ def _view(seen: InstrumentView, query: WhatIfQuery) -> ExpectedView:
     bearing, far = polar(*_spot(seen))
     tilt_bearing, tilt = polar(*seen.tilt_arcsec)
     bubble = ExpectedVial(
-        bearing_deg=round(seen.bubble_bearing_deg, 1),
-        offset_mm=round(seen.bubble_mm, 2),
+        bearing_deg=rounded(seen.bubble_bearing_deg, 1),
+        offset_mm=rounded(seen.bubble_mm, 2),
         at_wall=seen.at_wall,
         in_ring=seen.in_ring,
     )
-    spot = ExpectedSpot(bearing_deg=round(bearing, 1), distance_mm=round(far, 2))
-    tilted = ExpectedTilt(bearing_deg=round(tilt_bearing, 1), arcsec=round(tilt, 1))
+    spot = ExpectedSpot(bearing_deg=rounded(bearing, 1), distance_mm=rounded(far, 2))
+    tilted = ExpectedTilt(bearing_deg=rounded(tilt_bearing, 1), arcsec=rounded(tilt, 1))
     return ExpectedView(bubble=bubble, tilt=tilted, spot=None if query.spot is None else spot)
 
 
