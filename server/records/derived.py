@@ -25,6 +25,7 @@ from naveta_core.history.facts import (
     FALLS,
     RELEASE,
     SKIPPED,
+    WORKED,
     CheckRecord,
     EventRecord,
     check_record_of,
@@ -49,6 +50,7 @@ LATEST_AWAY = 4
 LATEST_OF_A_KIND = max(LATEST_EVENTS, LEARNING_FROM, CONTROL_LENGTH)
 COUNTING = (*BEARING_EVENTS, ADJUSTED, RELEASE, SKIPPED, *AWAY, *(back for back, _, _ in AWAY.values()))
 """Events a standing or a due date depends on, beside the takings out that hand an instrument over."""
+MEASURED = (Record.Category.CHECK, Record.Category.SET_UP, Record.Category.ORIENTATION)
 STAYS = ("service-in", "service-out", "lent", "returned")
 """These say where it is and when it goes to service, also when every check is newer."""
 
@@ -138,6 +140,7 @@ def derived_of(instrument: Instrument) -> Data:
         event for event in with_hand_overs([event_record(out) for out in taken]) if event.event == HANDED_OVER
     ]
     found = sorted([*map(event_record, events), *handed_over], key=order)
+    warmth = _warmth(measured)
     deciding: list[Record] = []
     passes = []
     for checks in of_kind.values():
@@ -156,10 +159,20 @@ def derived_of(instrument: Instrument) -> Data:
         bearing = [e for e in found if e.at >= oldest or e.event in STAYS]
     return {
         "done": [check_fact(record) for record in deciding],
-        "events": [fact_of(event) for event in bearing],
+        "events": [fact_of(event) for event in sorted([*bearing, *warmth], key=order)],
         "latest": _latest(of_kind),
         "history": _history([*(check for checks in of_kind.values() for check in checks), *set_ups, *controls], events),
     }
+
+
+def _warmth(measured: Sequence[Record]) -> list[EventRecord]:
+    """The latest temperature known from any work with the instrument; `measured` the latest of each kind first."""
+    known = [(row, read_summary(row).temperature_c) for row in measured if row.category in MEASURED]
+    felt = [(row, celsius) for row, celsius in known if celsius is not None]
+    if not felt:
+        return []
+    row, celsius = max(felt, key=lambda pair: pair[0].observed_at_utc)
+    return [EventRecord(WORKED, happened_at(row), temperature_c=celsius)]
 
 
 def _latest_of_each(rows: QuerySet[Record]) -> list[Record]:

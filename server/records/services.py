@@ -48,7 +48,7 @@ EVENT_RIGHTS: dict[str, Right] = {
     "impact-reviewed": "save-check",
 }
 NEEDS_NOTE = ("held", "released", "lent", "service-out", "service-in", "skipped")
-NO_BEARING = ("in", "impact-reviewed", "set-up", "pre-survey")
+NO_BEARING = ("in", "impact-reviewed", "pre-survey")
 """What no standing and no later check depends on: what follows from the records stays as it is. A set-up that found
 where a plate bubble rests is given to the next one too."""
 SLACK = timedelta(minutes=2)
@@ -122,7 +122,7 @@ def _append(instrument: Instrument, **fields: Any) -> Record:
     record.digest = chain.seal(record)
     record.save(force_insert=True)
     fleet_services.store_head(instrument=instrument, length=record.sequence, digest=record.digest)
-    if record.kind not in NO_BEARING or "rest_div" in json.loads(record.result or "{}").get("result", {}):
+    if record.kind not in NO_BEARING:
         fleet_services.store_derived(instrument=instrument, derived=derived_of(instrument))
     return record
 

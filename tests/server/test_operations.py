@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import stat
 from datetime import UTC, datetime
 from io import StringIO
@@ -18,7 +19,9 @@ from fleet.models import Instrument
 from naveta_core.errors import Refused
 from people.models import Person
 from people.services import add_person
+from records import chain
 from records.derived import derived_of
+from records.models import Record
 from shared import clock, paging
 from shared.rights import ROLES, TABLE, may
 
@@ -135,8 +138,17 @@ def test_a_new_version_derives_again_what_the_last_one_stored(tam: Api) -> None:
         "done": [check for check in instrument.derived["done"] if check["grade"] != "adjust"],
     }
     Instrument.objects.filter(tag="LV-07").update(derived=older)
-    MigrationRecorder(connection).record_unapplied("records", "0005_derived_again")
+    record = Record.objects.filter(instrument=instrument, kind="two-peg").latest("arrival")
+    short = json.loads(record.summary)
+    short["figures"].pop("sigma_collimation_arcsec")
+    with connection.cursor() as cursor:
+        cursor.execute("UPDATE records_record SET summary = %s WHERE id = %s", [json.dumps(short), record.pk.hex])
+    record.refresh_from_db()
+    assert chain.broken(record) is not None
+    MigrationRecorder(connection).record_unapplied("records", "0006_summaries_again")
     call_command("migrate", verbosity=0)
+    record.refresh_from_db()
+    assert chain.broken(record) is None, "what an older version summed up is no change of a record"
     assert Instrument.objects.get(tag="LV-07").derived == derived_of(instrument)
     assert tam.get("instruments/LV-07").json()["standing"]["state"] == "hold"
 

@@ -130,3 +130,52 @@ def test_the_firm_settles_a_way_that_everybody_is_offered_first(ines: Api, tam: 
     assert "plummet-first" in refused.json()["faults"][0]["wanted"]
     assert ines.put("organisation", {"preferred_method": ""}).json()["preferred_method"] == ""
     assert tam.get("session").json()["preferred_method"] is None
+
+
+@pytest.mark.parametrize("by", ["set-up", "orientation", "another check"])
+def test_a_temperature_read_at_any_work_makes_a_check_due_at_once(ines: Api, station: str, by: str) -> None:
+    """The index was taken at 11 °C; 31 °C at a set-up, an orientation or a check is 20 K away, 15 K are allowed."""
+    readings = [
+        {"heading_deg": str(heading), "along_arcsec": sign * 3, "across_arcsec": sign * 2}
+        for heading, sign in ((0, 1), (180, -1))
+    ]
+    index = {
+        "kind": "dual-axis-level",
+        "conditions": {"temperature_c": "11", "minutes_on": "15", "support": "tripod"},
+        "observations": {"readings": readings},
+    }
+    at = {"observed_at": "2027-03-01T06:40:00+00:00"}
+    assert ines.put(f"checks/{uuid.uuid4()}", {"instrument": station, **at, "document": index}).status_code == 201
+
+    def state() -> tuple[str, str]:
+        found = ines.get(f"instruments/{station}").json()["standing"]["checks"]
+        check = next(check for check in found if check["check"] == "dual-axis-level")
+        return check["state"], check["reasons"][0]["code"]
+
+    assert state()[0] == "ready"
+    warm = {"temperature_c": "31"}
+    work = {
+        "set-up": {**set_up(), "conditions": warm},
+        "orientation": {**free_station(), "conditions": warm},
+        "another check": {**vial(), "conditions": warm},
+    }[by]
+    answer = ines.put(f"checks/{uuid.uuid4()}", sent(station, work))
+    assert answer.status_code == 201, answer.content
+    assert state() == ("check-first", "temperature")
+    text = ines.get(f"instruments/{station}").json()["standing"]["reasons"]
+    assert any("on 2 Mar 2027 it was 31 °C" in reason["text"] for reason in text) or state()[1] == "temperature"
+
+
+def free_station() -> dict[str, Any]:
+    """From (50, 50), looking along north: three points 50 m away."""
+    control = [{"name": n, "e": str(e), "n": str(v)} for n, e, v in (("A", 50, 100), ("B", 100, 50), ("C", 50, 0))]
+    shots = [
+        {"point": name, "hz": hz, "horizontal_distance": "50.000"}
+        for name, hz in (("A", "0.0000"), ("B", "90.0000"), ("C", "180.0000"))
+    ]
+    return {"kind": "free-station", "observations": {"control": control, "shots": shots}}
+
+
+def vial() -> dict[str, Any]:
+    readings = [{"heading_deg": str(heading), "x_mm": "0.1", "y_mm": "0.1"} for heading in (0, 90, 180, 270)]
+    return {"kind": "circular-vial", "observations": {"sits_on": "rotating", "readings": readings}}

@@ -52,6 +52,10 @@ class EventRecord:
     """Of a skipped check: the day it is due instead."""
 
 
+WORKED = "worked"
+"""A check, set-up or orientation, as far as its temperature matters to the others."""
+
+
 def order(entry: CheckRecord | EventRecord) -> tuple[datetime, int]:
     """In which order things were, where clocks give the same second: as found, adjusted, as left, held, released;
     anything else that happened comes after, against the instrument."""

@@ -62,8 +62,11 @@ def summary_of(document: Data, result: Data) -> RecordSummary:
         "finding": result["finding"]["text"],
         "part": next(iter(verdict["parts"]), None),
     }
+    temperature = _celsius(document)
+    if temperature is not None:
+        common["temperature_c"] = temperature
     if result["kind"] in KINDS:
-        return RecordSummary.model_validate({**common, **_of_check(document, result)})
+        return RecordSummary.model_validate({**common, **_of_check(result)})
     figures, parts = result["result"], verdict["parts"]
     if figures.get("rest_div") is not None:
         common["figures"] = {"rest_div": figures["rest_div"]}
@@ -74,7 +77,7 @@ def summary_of(document: Data, result: Data) -> RecordSummary:
     return RecordSummary.model_validate(common)
 
 
-def _of_check(document: Data, result: Data) -> Data:
+def _of_check(result: Data) -> Data:
     kind, verdict, figures = KINDS[result["kind"]], result["verdict"], result["result"]
     main = kind.main_quantity
     part = next(part for part in verdict["parts"] if part["quantity"] == main)
@@ -83,7 +86,6 @@ def _of_check(document: Data, result: Data) -> Data:
     judged: Data = {}
     for each in verdict["parts"]:
         judged |= {each["quantity"]: each["value"], f"sigma_{each['quantity']}": each["sigma"]}
-    temperature = _celsius(document)
     return {
         "point": _point(part, part["value"], part["u95"]),
         "codes": [reason["code"] for reason in verdict["reasons"]],
@@ -91,12 +93,11 @@ def _of_check(document: Data, result: Data) -> Data:
         "text": next(row["text"] for row in result["shown"] if row["quantity"] == main),
         "figures": judged | {name: figures[name] for name in carried},
         "repeats": figures["repeats"],
-        **({} if temperature is None else {"temperature_c": temperature}),
     }
 
 
 def _celsius(document: Data) -> float | None:
-    """The temperature of a check as a number, however it was typed; None where nobody gave it."""
+    """The temperature of a record as a number, however it was typed; None where nobody gave it."""
     typed = document.get("conditions", {}).get("temperature_c")
     return numeral(typed).value if isinstance(typed, str) else typed
 

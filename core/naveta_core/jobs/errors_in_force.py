@@ -11,7 +11,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import KW_ONLY, dataclass
 from math import sqrt
 
-from ..checks.two_face.limits import limits_of as two_face_limits
+from ..checks.two_face.document import limits_of as two_face_limits
 from ..checks.two_peg.document import limits_of as two_peg_limits
 from ..documents.envelope import Earlier, Envelope, Instrument, LimitSet, Work, days_between
 from ..stats.decision import Limits, wandering

@@ -166,7 +166,7 @@ def test_the_shift_example() -> None:
 
 
 def test_no_turn_is_less_than_nothing() -> None:
-    """"−0.0 turns" stood in the answer for a screw that stays where it is."""
+    """ "−0.0 turns" stood in the answer for a screw that stays where it is."""
     for bearing in range(0, 360, 15):
         found = advise({"advice": "screws", "tilt": {"bearing_deg": bearing, "arcsec": 60}})["result"]
         turns = [*found["turns"].values(), *(turn for step in found["steps"] for turn in step["turns"].values())]

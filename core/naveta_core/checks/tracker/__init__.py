@@ -10,7 +10,7 @@ from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
 from ...engine.storing import stored_group, storing
-from ..two_face.faultless import FAULTLESS_FACES
+from ..two_face.document import FAULTLESS_FACES
 from .document import HZ, STORED_FIGURES, Tracker, V, read_document, where
 from .judge import CAUTIONS, judge, needs
 from .text import draw

@@ -15,8 +15,7 @@ from ...engine.circumstance_fields import THROUGH_AIR
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
 from ...engine.storing import stored_group, storing
-from .document import AXIS, COLLIMATION, INDEX, STORED_FIGURES, TwoFace, read_document, where
-from .faultless import FAULTLESS_FACES
+from .document import AXIS, COLLIMATION, FAULTLESS_FACES, INDEX, STORED_FIGURES, TwoFace, read_document, where
 from .judge import CAUTIONS, judge, needs
 from .text import draw, progress_of
 

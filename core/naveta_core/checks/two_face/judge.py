@@ -30,9 +30,9 @@ from .document import (
     TwoFace,
     TwoFaceFigures,
     TwoFaceRead,
+    limits_of,
     where,
 )
-from .limits import limits_of
 from .solve import TwoFaceSolution, groups_of, solve, steps_of
 from .text import finding_of, shown_of, work_of, worked_of
 

@@ -28,10 +28,10 @@ from .document import (
     TwoFace,
     TwoFaceFigures,
     TwoFaceRead,
+    limits_of,
     sine,
     where,
 )
-from .limits import limits_of
 from .solve import MIN_STEEPNESS_DEG, TwoFaceSolution, axis_u95
 
 
