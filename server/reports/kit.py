@@ -9,7 +9,7 @@ from records.kits import kit_of
 from reports.pages import Page
 
 FITS = {"fit": "Fit", "fit-if": "Fit if", "not-fit": "Not fit"}
-SITE_CAUTIONS = ("traffic", "overhead-lines", "sun", "wind")
+SITE_CAUTIONS = ("sun", "overhead-lines", "storm", "traffic", "weather", "wind", "carry")
 
 
 def kit_report(pk: int) -> bytes:

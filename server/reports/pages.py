@@ -168,7 +168,10 @@ class Page:
     def cautions(self, texts: Sequence[str]) -> None:
         """What can hurt, closed by whose rules count."""
         lines = [text for text in texts if text != FOLLOW]
-        self.story += [Spacer(1, 6), self._paragraph(self.write(" ".join([*lines, FOLLOW])), "caution")]
+        self.story += [
+            Spacer(1, 6),
+            Paragraph("<br/>".join(escape(self.write(line)) for line in [*lines, FOLLOW]), STYLES["caution"]),
+        ]
 
     def pdf(self) -> bytes:
         """The whole as a PDF."""

@@ -169,6 +169,8 @@ class Kind:
     """The document with one repeat more, where that is not the method's rows once again."""
     affects: Affects = not_recorded
     """Effect of its error on work already done."""
+    own_condition: Callable[[Instrument], str] | None = None
+    """The same where it depends on how the instrument is built."""
     faultless: Faultless = NOT_KNOWN
     """What a faultless instrument shows: for what a method can show at best."""
 
@@ -190,6 +192,10 @@ class Kind:
     def file(self) -> TableFile:
         """How it is written as a table file and read from one."""
         return table_file(self.name, self.table)
+
+    def condition_for(self, instrument: Instrument) -> str:
+        """Under what an instrument, given as a document's `instrument`, may be used where it is watched."""
+        return self.own_condition(instrument) if self.own_condition else self.watch_condition
 
     def method(self, name: str | None) -> Method | None:
         """A method by its name."""
@@ -264,12 +270,9 @@ class Kind:
         return tuple((kinds, what) for kinds, what in self.prerequisites if applying.intersection(kinds))
 
     def _progress(self, document: Any, reader: Reader, sheet_progress: SheetProgress) -> Progress:
-        method = self.method(document.method)
+        method, outlier = self.method(document.method), sheet_progress.outlier
         path = method.first_read(reader.missing) if method else next(iter(reader.missing), None)
-        found, outlier = (
-            circumstances(document, self.needs(document), self._prerequisites(document.instrument)),
-            sheet_progress.outlier,
-        )
+        found = circumstances(document, self.needs(document), self._prerequisites(document.instrument))
         return Progress(
             unit=length_words(document.units.length).name,
             next=None if path is None else NextReading(path=path, where=self.where(path)),
@@ -286,12 +289,10 @@ class Kind:
         def tried(other: Envelope) -> Judgement | None:
             reader = Reader(other, self.where)
             read = self.read(other, reader)
-            if reader.missing or reader.faults:
-                return None
-            return self.judge(other, read, circumstances(other, self.needs(other), ()))
+            whole = not (reader.missing or reader.faults)
+            return self.judge(other, read, circumstances(other, self.needs(other), ())) if whole else None
 
-        methods = [method for method in self.methods if method.suits(document.instrument)]
-        return ahead(document, self.faultless, tried, methods)
+        return ahead(document, self.faultless, tried, [m for m in self.methods if m.suits(document.instrument)])
 
     def _result(self, document: Any, read: Any, judgement: Judgement, grade: Grade) -> Result:
         moment: Literal["adjusting", "reading"] = "adjusting" if grade == "adjust" else "reading"

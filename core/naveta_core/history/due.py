@@ -71,6 +71,8 @@ class CheckDue:
     scheduled: bool
     released: EventRecord | None = None
     """Release in force, if any; `triggers` holds what came due after it."""
+    condition: str = ""
+    """Under what it may be used where this check watches it."""
 
     @property
     def due_on(self) -> date | None:

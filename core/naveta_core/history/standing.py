@@ -7,6 +7,7 @@ today is given, nothing is looked up. What is due when is stated by `due` alone,
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import date
 from functools import cache
 from typing import Literal
@@ -78,7 +79,12 @@ def checks_due(
     rules = book or default_book()
     happened = with_hand_overs(events)
     return [
-        check_due(kind, records, happened, today=today, need=_need(rules, kind, instrument, model), planned=planned)
+        replace(
+            check_due(
+                kind, records, happened, today=today, need=_need(rules, kind, instrument, model), planned=planned
+            ),
+            condition=kind.condition_for(instrument),
+        )
         for kind in kinds_for(instrument)
     ]
 
@@ -227,7 +233,7 @@ def _released(found: CheckDue, released: EventRecord, today: date) -> tuple[Stat
     if binding:
         return "check-first", [_binding(found, binding[0], today)]
     text = f"Released on {day_words(released.at.date())} without a passed {found.kind.title.lower()}: {released.note}"
-    return "ready-if", [reason("released", text), reason("condition", found.kind.watch_condition)]
+    return "ready-if", [reason("released", text), reason("condition", found.condition)]
 
 
 def _fresh(found: CheckDue, today: date) -> tuple[State, list[Reason]]:
@@ -240,7 +246,7 @@ def _fresh(found: CheckDue, today: date) -> tuple[State, list[Reason]]:
     if first and (first.on - today).days <= SOON_DAYS:
         reasons.append(reason("due-soon", f"Due again on {day_words(first.on)}."))
     if found.passed.grade == "watch":
-        return "ready-if", [reason("condition", found.kind.watch_condition), *reasons]
+        return "ready-if", [reason("condition", found.condition), *reasons]
     return "ready", reasons
 
 

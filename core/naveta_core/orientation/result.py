@@ -137,7 +137,7 @@ def _result(judged: Judged) -> Result:
             picture=None,
             plan=plan(judged.read, judged),
             work=[],
-            cautions=cautions("traffic", "sun"),
+            cautions=cautions("sun", "beam", "overhead-lines", "traffic", "turns-by-itself"),
             worked=_worked(judged),
             core_version=__version__,
         )

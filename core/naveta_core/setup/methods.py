@@ -142,6 +142,8 @@ def cannot(method: SetUpMethod, instrument: Instrument, tribrach: Instrument | N
         )
     if method.needs in ("plummet", "tilts", "four") and plummet == "none":
         return "Neither instrument nor tribrach has a plummet: use the plumb bob."
+    if method.needs == "tilts" and own == plummet and instrument.plummet_tilted is False:
+        return "Its plummet works only when the instrument is level: level first, or shift by a leg."
     if method.needs == "four" and screws == 3:
         return "This tribrach has three screws."
     if screws == 4 and method.needs != "four" and method.name != "plumb-bob" and not method.for_levels:

@@ -37,7 +37,7 @@ _ALL = (
         do="Read the point number at the mark aloud and compare it with your list. Battery in, spare in your pocket.",
         why="A missing item: a minute now, a walk back later.",
         wrong="A number painted differently from the list: PC-14 and PC-41.",
-        cautions=("traffic", "battery"),
+        cautions=("storm", "traffic", "battery", "weather", "carry"),
         confirms="equipment laid out",
     ),
     SetUpStep(
@@ -61,7 +61,7 @@ _ALL = (
         do="Keep one hand on it until the fixing screw holds. Snug, not forced. Close the case at once.",
         why="Mid travel leaves equal range in both directions; in the middle it can slide in every direction.",
         wrong="Letting go before the fixing screw holds; leaving the case open in rain.",
-        cautions=("carry", "tribrach-lock", "wind"),
+        cautions=("tribrach-lock", "wind"),
         confirms="instrument held by the fixing screw",
     ),
     SetUpStep(
@@ -214,9 +214,9 @@ _ALL = (
         "Shift the plummet with a leg.",
         prompt="spot",
         look="Where the plummet points, now that it is level.",
-        do="Shorten the leg the plummet should move towards, then level again.",
+        do="Draw a pencil line across the leg at its clamp. Shorten the leg the plummet should move towards, then level again.",
         why="For instruments whose plummet or reading switches off when tilted.",
-        wrong="You cannot see the plummet while the leg moves: draw a pencil line at the clamp first.",
+        wrong="Shortening it by eye: you cannot see the plummet while the leg moves, only the line at the clamp.",
         cautions=("leg-drops",),
         confirms="",
     ),
@@ -241,7 +241,7 @@ _ALL = (
         do="Read, turn by 180°, read. Half of the difference is tilt: remove it with the screws. The other half is level error.",
         why="A level vial with an error shows a plumb axis as tilted. Only the turn separates the two.",
         wrong="Turning only 90°; centring the bubble instead of using its reversing point.",
-        cautions=(),
+        cautions=("turns-by-itself",),
         confirms="turned by 180°",
     ),
     SetUpStep(
@@ -301,7 +301,7 @@ _ALL = (
         do="Sight it, set zero or note the circle reading, and note the direction it counts.",
         why="Any start reading is fine if you note it.",
         wrong="Leaving the circle locked; sighting a rod beside the target.",
-        cautions=("sun",),
+        cautions=("sun", "turns-by-itself"),
         confirms="start direction noted",
     ),
 )

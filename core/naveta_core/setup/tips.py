@@ -17,12 +17,13 @@ PLUMMET_REPORTED_MM = 0.5
 SLOPE_DEG = 5.0
 WIDE_M = 0.9
 AT_THE_FEET = ("tripod", "press-feet")
+BEFORE_FINE = ("circular", "circular-screws", "back-on", "plate")
 
 GROUND = {
     "earth": "Press each shoe in until it goes no further.",
     "grass": "Roots hold a shoe up at first: press through them, wait a minute, check again.",
     "gravel": "Gravel moves under the shoes: scrape down to firm ground, or put a board under each.",
-    "asphalt": "The shoes cannot be pressed in: put a board or mat under each, and check every few minutes.",
+    "asphalt": "Asphalt holds shoes while it is cold and yields in heat: put a plate under each, and check every few minutes.",
     "stone": "Shoes slide on concrete and stone: joints, a mat or a spreader hold them.",
     "floor": "Shoes slide on a floor: a mat or a spreader, and nobody walks close by while you read.",
     "frozen": "Frozen ground thaws under the shoes: check again once the sun is on it.",
@@ -47,6 +48,8 @@ def tips(document: SetUpDocument, step: str) -> list[Reason]:
         *_feet(document, step),
         *_wind(document, step),
         *_heat(document, step),
+        *_shuts_off(document, step),
+        *_bubble(document, step),
     ]
     return reasons([*rows, *_habits(document, step)])
 
@@ -60,7 +63,7 @@ def _ground(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
         rows.append(
             (
                 "hot-asphalt",
-                "Hot asphalt keeps yielding under the shoes: use boards, or another place.",
+                "Hot asphalt: the shoes sink in and keep sinking. Put a plate under each, or choose another place.",
             )
         )
     return rows
@@ -73,6 +76,24 @@ def _slope(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
     if document.observations.options.stands == "third-along":
         rows.append(("slope-first", "Here the third leg points uphill, not along the line of work."))
     return rows
+
+
+def _shuts_off(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
+    """Of an instrument whose electronic level shuts off when tilted: level coarsely until within its range first."""
+    limit, delay = document.instrument.tilt_limit_arcmin, document.instrument.tilt_delay_s
+    if limit is None or step not in BEFORE_FINE:
+        return []
+    after = f", after {delay:g} seconds" if delay else ""
+    text = f"Tilted by more than {limit:g}′ its electronic level shuts off{after}: tilt it with the legs until it is within that, then use the screws."
+    return [("shuts-off", text)]
+
+
+def _bubble(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
+    """How finely the bubble on the instrument's screen shows a tilt."""
+    worth = document.instrument.bubble_step_arcsec
+    if worth is None or step != "plate" or document.observations.options.level_type == "plate":
+        return []
+    return [("bubble-step", f"One step of the bubble on its screen is {worth:g}″: a smaller tilt does not show there.")]
 
 
 def _feet(document: SetUpDocument, step: str) -> list[tuple[str, str]]:

@@ -50,7 +50,7 @@ FULL_TESTS: tuple[InstrumentLesson, ...] = (
         check="levelling-accuracy",
         method="simplified",
         minutes=20,
-        cautions=(),
+        cautions=("sun",),
         given={},
         hides=(
             MayBeHidden(

@@ -156,7 +156,7 @@ LEVELS_AND_CIRCLES: tuple[InstrumentLesson, ...] = (
         check="two-peg",
         method="middle-then-near",
         minutes=8,
-        cautions=("force",),
+        cautions=("sun", "force"),
         given={"looks": {"bubble_holds": "yes", "line_returns": "yes"}, "setups": _twice(("30", "30"), ("56", "4"))},
         hides=(
             MayBeHidden(
@@ -286,7 +286,7 @@ LEVELS_AND_CIRCLES: tuple[InstrumentLesson, ...] = (
         check="compensator-function",
         method="two",
         minutes=8,
-        cautions=(),
+        cautions=("sun",),
         given={"distance": f"{COMPENSATOR_M:g}", "returns": "yes"},
         hides=(
             MayBeHidden(

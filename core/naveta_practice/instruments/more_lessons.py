@@ -74,7 +74,7 @@ MORE: tuple[InstrumentLesson, ...] = (
         check="tracker",
         method="three",
         minutes=10,
-        cautions=("sun",),
+        cautions=("sun", "beam", "turns-by-itself"),
         given={
             "targets": [
                 {

@@ -78,6 +78,9 @@ def test_the_plummet_decides_what_is_asked() -> None:
         ("plummet-first", LASER, 4, "opposite pairs"),
         ("four-screws", LASER, 3, "three screws"),
         ("plummet-first", LASER, 3, None),
+        ("plummet-first", {**LASER, "plummet_tilted": False}, 3, "works only when the instrument is level"),
+        ("shift-by-leg", {**LASER, "plummet_tilted": False}, 3, None),
+        ("plummet-first", {**LASER, "plummet_tilted": True}, 3, None),
     ],
 )
 def test_a_way_that_cannot_work_says_so(method: str, instrument: dict[str, Any], screws: int, why: str | None) -> None:
@@ -94,6 +97,20 @@ def test_a_level_that_is_not_there_cannot_be_levelled_by() -> None:
         "two-plates": None,
     }
     assert all(level["cannot"] is None for level in fitting(LASER)["level_type"])
+
+
+def test_what_is_stated_of_a_tilted_instrument_is_said_where_it_counts() -> None:
+    """Shut-off tilt, its delay and a step of the bubble on the screen were asked for and read nowhere."""
+    stated = {**LASER, "tilt_limit_arcmin": 6, "tilt_delay_s": 2, "bubble_step_arcsec": 20}
+
+    def said(step: str, instrument: dict[str, Any]) -> dict[str, str]:
+        return {tip["code"]: tip["text"] for tip in guide(document(instrument=instrument), step)["tips"]}
+
+    assert "more than 6′ its electronic level shuts off, after 2 seconds" in said("circular", stated)["shuts-off"]
+    assert "after" not in said("circular", {**LASER, "tilt_limit_arcmin": 6})["shuts-off"].split(":")[0]
+    assert "20″" in said("plate", stated)["bubble-step"]
+    assert not {"shuts-off", "bubble-step"} & set(said("plate", LASER))
+    assert "shuts-off" not in said("mount", stated)
 
 
 def test_one_act_after_the_other_and_none_locked() -> None:

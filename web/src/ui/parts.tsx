@@ -105,11 +105,11 @@ export function Trouble({ error }: { error: unknown }) {
 export function Cautions({ cautions }: { cautions: { code: string; text: string }[] }) {
   if (!cautions.length) return null;
   return (
-    <div className="caution">
+    <ul className="caution" aria-label="Cautions">
       {cautions.map((caution) => (
-        <span key={caution.code}>{caution.text} </span>
+        <li key={caution.code}>{caution.text}</li>
       ))}
-    </div>
+    </ul>
   );
 }
 

@@ -27,7 +27,11 @@ F = TypeVar("F", bound=CircularVialFigures)
 UNPROVED_MM = 0.25
 """What an unproved plate vial or electronic level may be out, seen in a circular vial of 8′ per 2 mm: one minute."""
 PROVED_BY = ("plate-vial", "dual-axis-level")
-CAUTIONS = {"before": ("hold",), "reading": ("wind",), "adjusting": ("vial-screws", "hold")}
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("hold",),
+    "reading": ("wind",),
+    "adjusting": ("vial-screws", "hold"),
+}
 
 
 def needs(document: CircularVial) -> Needs:

@@ -39,9 +39,9 @@ from .text import finding_of, pattern_of, running, shown_of, work_of, worked_of
 
 GOOD_M = (30.0, 60.0)
 USUAL_M, USUAL_READINGS, PROVABLE_DOF, PASSES = 45.0, 5, 24.0, 0.8
-CAUTIONS = {
-    "before": ("overhead-lines", "traffic"),
-    "reading": ("sun", "tap", "overhead-lines"),
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("overhead-lines", "storm", "traffic"),
+    "reading": ("sun", "tap"),
     "adjusting": ("focus-stop",),
 }
 

@@ -22,8 +22,8 @@ from .solve import USUAL_ARCSEC, ReducedSeries, reduce_all, step_arcsec
 from .text import finding_of, work_of, worked_of
 
 CAUTIONS: dict[str, tuple[str, ...]] = {
-    "before": ("sun", "hold", "no-plunge"),
-    "reading": ("sun", "no-plunge"),
+    "before": ("sun", "turns-by-itself", "weather", "hold", "no-plunge"),
+    "reading": ("sun", "turns-by-itself", "no-plunge"),
     "adjusting": ("hold",),
 }
 

@@ -34,8 +34,8 @@ from .text import finding_of, shown_of, work_of, worked_of
 
 CLOSING_PROBABILITY = 0.9985
 CAUTIONS: dict[str, tuple[str, ...]] = {
-    "before": ("sun", "hold", "no-plunge"),
-    "reading": ("sun", "no-plunge"),
+    "before": ("sun", "traffic", "turns-by-itself", "hold", "no-plunge"),
+    "reading": ("sun", "turns-by-itself", "no-plunge"),
     "adjusting": ("hold",),
 }
 

@@ -29,7 +29,11 @@ from .text import finding_of, shown_of, work_of, worked_of
 
 WARM_MINUTES = 3.0
 DEGREES_LOOK_LIKE = 0.05
-CAUTIONS = {"before": ("hold",), "reading": ("wind", "hold"), "adjusting": ("hold",)}
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("turns-by-itself", "hold"),
+    "reading": ("turns-by-itself", "hold", "wind"),
+    "adjusting": ("hold",),
+}
 
 
 def _limits(document: DualAxisLevel, name: str, read: LevelRead) -> Limits:

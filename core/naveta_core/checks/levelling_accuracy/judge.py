@@ -25,8 +25,8 @@ from .text import finding_of, work_of, worked_of
 
 USUAL_MM_PER_KM = 2.0
 CAUTIONS: dict[str, tuple[str, ...]] = {
-    "before": ("traffic", "overhead-lines"),
-    "reading": ("overhead-lines",),
+    "before": ("sun", "overhead-lines", "storm", "traffic", "weather"),
+    "reading": ("sun", "overhead-lines"),
     "adjusting": (),
 }
 

@@ -26,7 +26,11 @@ from .solve import PlateVialSolution, find, spreads
 from .text import finding_of, halves_of, placed, shown_of, work_of, worked_of
 
 REPEATS_WITHIN_DIV = 0.5
-CAUTIONS = {"before": ("hold",), "reading": ("wind",), "adjusting": ("vial-screws", "hold")}
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("hold",),
+    "reading": ("wind",),
+    "adjusting": ("vial-screws", "hold"),
+}
 
 
 def needs(_document: PlateVial) -> Needs:

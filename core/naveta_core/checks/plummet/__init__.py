@@ -15,7 +15,7 @@ from ...engine.check_off import PACKED
 from ...engine.form import Group, Method
 from ...engine.kind import Kind, LimitedQuantity
 from .document import QUANTITY, Plummet, read_document, where
-from .judge import CAUTIONS, judge, needs, on_to_axis, progress_of
+from .judge import CAUTIONS, judge, needs, on_to_axis, own_condition, progress_of
 from .text import draw
 
 Data = dict[str, Any]
@@ -101,7 +101,7 @@ KIND = Kind(
         (
             "without",
             "Use another instrument",
-            "Centre at two headings 180° apart and take the middle. A plummet in the tribrach does not turn: use a plumb bob.",
+            "Or centre at two headings 180° apart and take the middle; where the plummet is in the tribrach, by a plumb bob.",
         ),
         (
             "impact-review",
@@ -109,7 +109,8 @@ KIND = Kind(
             "Set-ups since the last good check may be off their marks by this much. Review short sights first.",
         ),
     ),
-    watch_condition="Centre at two headings 180° apart and take the middle. A plummet in the tribrach does not turn: use a plumb bob.",
+    watch_condition="Centre at two headings 180° apart and take the middle, or by a plumb bob.",
+    own_condition=own_condition,
     limited=(LimitedQuantity("offset_mm", "Plummet offset", "mm"),),
     main_quantity=QUANTITY,
     quantity_label="plummet",
@@ -160,6 +161,7 @@ KIND = Kind(
                 "Level, mark.",
                 "Turn the tribrach by 120° into its outline, level again, mark: three times.",
             ),
+            caution=("laser",),
             needs=(("plummet_place", ("tribrach",)),),
         ),
         Method(
@@ -181,7 +183,7 @@ KIND = Kind(
                 "Centre with the checked one.",
                 "Change instruments on the tribrach. How far from the mark does this one point?",
             ),
-            caution=("hold", "tribrach-lock"),
+            caution=("laser", "hold", "tribrach-lock"),
         ),
     ),
     conditions=("support", "wind", "temperature_c"),

@@ -8,6 +8,7 @@ from __future__ import annotations
 from math import hypot
 from typing import Any
 
+from ...documents.envelope import Instrument
 from ...engine.adjusting import adjusting_of
 from ...engine.conditions import Circumstances, Needs, prior_dof
 from ...engine.converging import converging, read_points
@@ -31,7 +32,11 @@ from .text import axis_of, finding_of, shown_of, turn_of, work_of, worked_of
 AT_HEIGHT_M = 1.5
 LOW_M = 1.2
 METRES_LOOK_LIKE_MM = 0.05
-CAUTIONS = {"before": ("laser", "hold"), "reading": ("laser",), "adjusting": ("plummet-screws", "laser")}
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("traffic", "turns-by-itself", "hold"),
+    "reading": ("laser", "turns-by-itself"),
+    "adjusting": ("laser", "plummet-screws"),
+}
 
 
 def _limits(document: Plummet, height_m: float) -> Limits:
@@ -51,11 +56,18 @@ def in_tribrach(document: Plummet) -> bool:
     return "tribrach" in (document.observations.place, document.instrument.plummet_place)
 
 
+IN_TRIBRACH = "Usable where this offset is acceptable: the plummet is in the tribrach, so turning does not remove it. Otherwise use a plumb bob."
+TURNING = "Usable if you centre every point at two headings 180° apart and take the mean."
+
+
 def condition_of(document: Plummet) -> str:
     """Under which condition a plummet beyond its limit can still be used."""
-    if in_tribrach(document):
-        return "Usable where this offset is acceptable: the plummet is in the tribrach, so turning does not remove it. Otherwise use a plumb bob."
-    return "Usable if you centre every point at two headings 180° apart and take the mean."
+    return IN_TRIBRACH if in_tribrach(document) else TURNING
+
+
+def own_condition(instrument: Instrument) -> str:
+    """The same of an instrument: one in the tribrach does not turn, any other does."""
+    return IN_TRIBRACH if instrument.kind == "tribrach" or instrument.plummet_place == "tribrach" else TURNING
 
 
 def needs(_document: Plummet) -> Needs:

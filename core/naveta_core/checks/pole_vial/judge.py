@@ -23,7 +23,11 @@ from .document import PoleRead, PoleVial, PoleVialFigures, where
 from .solve import AGAINST_MM, lean_mm
 from .text import costs_of, finding_of
 
-CAUTIONS = {"before": ("overhead-lines",), "reading": ("overhead-lines", "wind"), "adjusting": ("vial-screws",)}
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("overhead-lines", "storm"),
+    "reading": ("overhead-lines", "wind"),
+    "adjusting": ("vial-screws",),
+}
 
 
 def needs(_document: PoleVial) -> Needs:

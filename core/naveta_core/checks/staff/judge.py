@@ -24,7 +24,11 @@ from .text import finding_of, looks_of, work_of, worked_of
 
 ZERO_WATCH_MM = 1.5
 SOURCE = "default limit for a staff of site work"
-CAUTIONS = {"before": ("tape", "overhead-lines"), "reading": ("tape",), "adjusting": ("tape",)}
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("overhead-lines", "storm", "tape"),
+    "reading": ("tape",),
+    "adjusting": ("tape",),
+}
 
 
 def _quantities(document: Staff, read: Pairs, found: Compared, how: ComparisonVariances) -> list[JudgedQuantity]:

@@ -23,7 +23,11 @@ from .document import SCALE, ZERO, LengthError, Tape, TapeFigures, TapeRead, whe
 from .solve import estimates_of, lengths_of, variances_of
 from .text import finding_of, tension_of, work_of, worked_of
 
-CAUTIONS = {"before": ("tape", "traffic"), "reading": ("tape",), "adjusting": ("tape",)}
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("traffic", "tape"),
+    "reading": ("tape",),
+    "adjusting": ("tape",),
+}
 
 
 def _quantities(document: Tape, read: TapeRead, compared: Compared, how: ComparisonVariances) -> list[JudgedQuantity]:

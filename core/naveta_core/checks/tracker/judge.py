@@ -28,8 +28,8 @@ from .text import finding_of, shown_of, work_of, worked_of
 ALIKE_PROBABILITY = 0.9975
 """Two figures are looked at: one false alarm in a hundred."""
 CAUTIONS: dict[str, tuple[str, ...]] = {
-    "before": ("sun", "turns-by-itself", "no-plunge"),
-    "reading": ("sun", "turns-by-itself"),
+    "before": ("sun", "beam", "traffic", "turns-by-itself", "no-plunge"),
+    "reading": ("sun", "beam", "turns-by-itself"),
     "adjusting": ("turns-by-itself",),
 }
 

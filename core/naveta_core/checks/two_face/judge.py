@@ -37,8 +37,8 @@ from .solve import TwoFaceSolution, groups_of, solve, steps_of
 from .text import finding_of, shown_of, work_of, worked_of
 
 CAUTIONS: dict[str, tuple[str, ...]] = {
-    "before": ("sun", "hold", "no-plunge"),
-    "reading": ("sun", "hold", "no-plunge"),
+    "before": ("sun", "traffic", "turns-by-itself", "hold", "no-plunge"),
+    "reading": ("sun", "turns-by-itself", "no-plunge"),
     "adjusting": ("hold", "focus-stop"),
 }
 STORE = "Follow the instrument's own routine and store; then check again, as left."

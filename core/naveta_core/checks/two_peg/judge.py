@@ -43,8 +43,8 @@ COSTLY_M = 0.001
 """An error in a height that people notice: how long an imbalance may be is given for one millimetre."""
 FAR_OFF_M = 0.05
 """A reticle never moves a reading by more in one turn: such a reading is of another staff, stand or line."""
-CAUTIONS = {
-    "before": ("traffic", "overhead-lines", "sun", "press-feet", "nail"),
+CAUTIONS: dict[str, tuple[str, ...]] = {
+    "before": ("sun", "overhead-lines", "storm", "traffic", "nail", "press-feet"),
     "reading": ("sun", "wind"),
     "adjusting": ("reticle-screw", "focus-stop"),
     "carrying": ("carry",),

@@ -139,11 +139,16 @@ function RecordActions({ record, waiting, onAmend }: { record: RecordOut; waitin
 /** The other half of a pair, given from a record that needs nothing itself. */
 function Companion({ record }: { record: RecordOut }) {
   const other = record.pair ?? record.as_left;
+  const mayAdjust = record.result?.verdict.next.some((step) => step.code === "adjust-if-wanted");
   if (!other)
     return (
       <section className="card grid gap-2 p-5">
-        <h2>No adjustment needed</h2>
-        <p>This as-found check also counts as as-left.</p>
+        <h2>{mayAdjust ? "It may stay as it is" : "No adjustment needed"}</h2>
+        <p>
+          {mayAdjust
+            ? "Usable under its condition, or adjust it now. Left as it is, this as-found check also counts as as-left."
+            : "This as-found check also counts as as-left."}
+        </p>
       </section>
     );
   return (
