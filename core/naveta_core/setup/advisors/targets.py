@@ -260,24 +260,26 @@ def _shown(
         least = needed(query, chosen, limit, axis=axis)
         half = found.t if axis else found.c
         if axis and half is not None and half > SHOWS * limit:
-            rows.append(_too_little(query, half, limit))
-        elif least is None:
+            rows.append(_too_little(query, chosen, half, limit))
+        if least is None and not axis:
             rows.append(
                 f"For {noun} the limit of {arcsec(limit, 10)} cannot be reached with these targets: choose a more level one."
             )
-        elif half is not None and half > limit:
+        elif least is not None and half is not None and half > limit:
             rows.append(
                 f"For {noun} within its limit of {arcsec(limit, 10)}: {count(least, 'pointing', 'pointings')} a face."
             )
     return rows
 
 
-def _too_little(query: TargetsQuery, half: float, limit: float) -> str:
+def _too_little(query: TargetsQuery, chosen: tuple[int, ...], half: float, limit: float) -> str:
     """What to do where the trunnion axis will not be shown to be within its limit. In arcsec."""
     lead = f"The trunnion axis shows to ± {arcsec(half, half)} only, limit {arcsec(limit, 10)}: a faultless one may end as watch."
     found = steep_enough(query, limit)
+    often = needed(query, chosen, SHOWS * limit, axis=True)
+    more = f", or take {count(often, 'pointing', 'pointings')} a face" if often else ""
     if found is None:
-        return f"{lead} No targets show more with this instrument: point more often."
+        return f"{lead} No targets show more with this instrument{more}."
     many, degrees = found
     how = f"choose one {degrees}° steep or more" if many == 1 else f"choose two, {degrees}° up and {degrees}° down"
-    return f"{lead} To prove it, {how}, or point more often."
+    return f"{lead} To prove it, {how}{more}."
