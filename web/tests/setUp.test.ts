@@ -108,7 +108,7 @@ it("the place is minded", async () => {
   await page.role("radio", "Strong wind").click();
   await page.css("#warm").fill("31");
   await page.button(/^Done/).click();
-  await page.css("[data-hint=hot-asphalt]").says("Hot asphalt keeps yielding");
+  await page.css("[data-hint=hot-asphalt]").says("Hot asphalt: the shoes sink in");
   await page.css("[data-hint=low-in-wind]").there();
   await page.css("#feet").fill("0.3");
   await page.css("[data-fault$='tripod.foot_spacing_m']").says("at least 0.4");
