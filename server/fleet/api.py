@@ -16,11 +16,13 @@ from fleet.labels import SHEETS, Label, labels_pdf
 from fleet.listing import fleet_text
 from fleet.models import Instrument, InstrumentModel
 from naveta_core.checks import KINDS, kinds_for
+from naveta_core.documents.envelope import Instrument as Stated
 from naveta_core.engine.hints import hint_fields
 from naveta_core.history.case_lists import DepartureItem, contents_of, departure_list, missing_text
 from naveta_core.history.service import StoredSetting, stored_settings
 from naveta_core.history.standing import summary
-from naveta_core.results import StandingAnswer
+from naveta_core.jobs.unstated import unstated
+from naveta_core.results import Reason, StandingAnswer, reasons
 from people.asker import asker
 from shared import clock
 from shared.bodies import Body, Line, Note, Tag, Word
@@ -41,6 +43,8 @@ class ModelOut(Schema):
     contents: list[str]
     """What belongs into its case; empty takes `usual_contents`."""
     usual_contents: list[str]
+    unstated: list[Reason]
+    """Facts that are not stated, each with what depends on it."""
     version: int
     instruments: int = 0
 
@@ -242,7 +246,12 @@ def model_facts(model: InstrumentModel) -> dict[str, Any]:
         "contents",
         "version",
     )
-    return {**{name: getattr(model, name) for name in names}, "usual_contents": contents_of(model.kind)}
+    facts = Stated.model_validate({"kind": model.kind, **model.stated})
+    return {
+        **{name: getattr(model, name) for name in names},
+        "usual_contents": contents_of(model.kind),
+        "unstated": reasons(unstated(facts)),
+    }
 
 
 @router.get("/models", response=list[ModelOut], operation_id="list_models")

@@ -162,7 +162,8 @@ def test_the_registry_says_what_applies_and_what_to_bring() -> None:
         "circular-vial", "plate-vial", "plummet", "two-face", "direction-rounds", "direction-accuracy",
     ]  # fmt: skip
     assert names(kind="total-station", plummet="none", plunges=False) == ["circular-vial", "dual-axis-level"]
-    assert names(kind="tribrach") == ["circular-vial"], "no plummet is stated, no plate vial"
+    assert names(kind="tribrach") == ["circular-vial", "plummet"], "no plummet is stated: that is not none"
+    assert names(kind="tribrach", plummet="none") == ["circular-vial"], "no plate vial"
     assert (names(kind="staff"), names(kind="prism")) == (["pole-vial", "staff"], [])
     about = TWO_PEG.about()
     assert about["minutes"] > 0

@@ -51,8 +51,8 @@ TURNS = (("plummet_place", ("turning",)),)
 
 
 def has_plummet(instrument: Instrument) -> bool:
-    """Whether the instrument is known to have a plummet."""
-    return instrument.plummet in ("optical", "laser")
+    """Whether the instrument may have a plummet: only one that is stated to have none has none."""
+    return instrument.plummet != "none"
 
 
 KIND = Kind(

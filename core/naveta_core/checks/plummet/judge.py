@@ -168,6 +168,9 @@ def _also(read: TargetsRead, sets: list[SolvedSet], judgement: Judgement, words:
 def progress_of(document: Plummet, read: TargetsRead) -> SheetProgress:
     """What can be said while readings are still to come."""
     reasons: list[CodedText] = []
+    if document.instrument.plummet is None and document.instrument.kind is not None:
+        text = "Which plummet it has is not stated: judged as an optical one. State it in its model; one without a plummet needs no check."
+        reasons.append(("not-stated", text))
     height, listed = read.sets[-1]
     spots = last_repeat(listed)
     if read.turned and len(spots) == 1:

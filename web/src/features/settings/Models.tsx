@@ -119,6 +119,16 @@ function ModelForm({ first }: { first: Model }) {
         </Field>
         <SpecFields kind={value.kind} typed={typed} faults={faults} onChange={state} />
       </div>
+      {value.unstated.length > 0 && (
+        <section className="border-l-[5px] border-ochre pl-3" aria-label="Not stated" data-unstated>
+          <h2>Not stated, and what depends on it</h2>
+          <ul className="m-0 grid list-none gap-1 p-0">
+            {value.unstated.map((fact) => (
+              <li key={fact.code}>{fact.text}</li>
+            ))}
+          </ul>
+        </section>
+      )}
       <h2 className="border-t border-line pt-4">Hints, shown at the step</h2>
       <div className="grid items-start gap-4 tab:grid-cols-2">
         <Field label="A note for whoever uses it" faults={faultsAt(trouble, "tips")}>
