@@ -1,7 +1,7 @@
-"""Cautions by what is done. Every screen and report takes them from here, so that each says the same.
+"""Cautions by what is done. Every screen and report takes them from here, so that all of them agree.
 
-They stand in the order of what they protect from, the gravest first, and every list of them keeps that order: an eye, a life, a
-hand, then the instrument. What holds for the whole outing is said once, where it begins.
+Sorted by gravity: eyes and lives first, then hands, then the instrument. Every list keeps this order. Cautions for the whole
+outing stand only where it begins.
 """
 
 from __future__ import annotations
@@ -41,7 +41,7 @@ CAUTIONS: dict[str, str] = {
     ),
     "no-plunge": (
         "Before the telescope turns over: would it strike the tribrach, a handle or an eyepiece? Then use one face only."
-        " By hand turn it slowly; a robotic one turns it by its motor alone."
+        " Turn it slowly by hand; turn a robotic one with its motor only."
     ),
     "reticle-screw": (
         "The reticle screw is under a cover by the eyepiece. Make small turns with the instrument's own tool;"

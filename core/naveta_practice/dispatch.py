@@ -190,7 +190,7 @@ def _offered(lesson: InstrumentLesson) -> InstrumentLessonOut:
         check=lesson.check,
         document=_sheet_of(lesson),
         minutes=lesson.minutes,
-        good_enough=f"{lesson.good_enough}; its ± where wider",
+        good_enough=f"{lesson.good_enough}; or found within the check's ±",
         to_adjust=lesson.to_adjust,
         screws=[
             ScrewOut(

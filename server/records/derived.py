@@ -166,7 +166,7 @@ def derived_of(instrument: Instrument) -> Data:
 
 
 def _warmth(measured: Sequence[Record]) -> list[EventRecord]:
-    """The latest temperature known from any work with the instrument; `measured` the latest of each kind first."""
+    """Return a pseudo-event with the latest temperature from a check, set-up or orientation, or an empty list."""
     known = [(row, read_summary(row).temperature_c) for row in measured if row.category in MEASURED]
     felt = [(row, celsius) for row, celsius in known if celsius is not None]
     if not felt:

@@ -9,6 +9,8 @@ it("two managers at once lose nothing", async () => {
   expect(made.status).toBe(201);
   const model = made.body;
   await open(`/settings/models?model=${model.id}`, { who: "Ines Calder" });
+  await page.label("Not stated").says("Plummet: whether it has one");
+  await page.label("Not stated").says("Number of foot screws");
   await page.label("A note for whoever uses it").fill("check the lock first");
   const facts = {
     maker: "Tolvan",

@@ -1,7 +1,7 @@
-"""What a method can show at best, before anything is read: the judgement of readings a faultless instrument would give.
+"""Uncertainty that a method reaches at best, before anything is read.
 
-Only the expected scatter counts, not what these made-up readings show of it. Source: docs/judgement.md, *What a method can
-show*.
+The kind judges the readings of a faultless instrument; only the expected scatter counts, not the scatter of these
+readings. Source: docs/judgement.md, *What a method can show*.
 """
 
 from __future__ import annotations
@@ -13,18 +13,18 @@ from typing import Any
 
 from ..documents.envelope import Envelope
 from ..results import CodedText
-from ..units.formatting import bound, size
+from ..units.formatting import bound, capital, size
 from .form import Method
 from .parser import empty
 from .verdict import JudgedQuantity, Judgement
 
 Shown = tuple[tuple[str, str], ...]
-"""(pattern of a path in the observations, what is typed there)."""
+"""Pairs of a path pattern in the observations and the text typed there."""
 
 
 @dataclass(frozen=True, slots=True)
 class Faultless:
-    """What a faultless instrument shows: its readings, and what is usual of the rest where nothing is given."""
+    """Readings of a faultless instrument, and usual values of other fields that are still empty."""
 
     readings: Shown = ()
     usual: Shown = ()
@@ -34,19 +34,21 @@ NOT_KNOWN = Faultless()
 
 
 def faultless(document: Envelope, shown: Faultless) -> Envelope | None:
-    """Return the document with every reading of a faultless instrument; None where any was read already, or none is asked for."""
-    plain = document.model_dump(mode="json")
-    places = list(_places(plain["observations"], "", shown.readings))
+    """Return the document with the readings of a faultless instrument, or None once anything was read."""
+    if not shown.readings:
+        return None
+    observations = document.model_dump(mode="json", include={"observations"})["observations"]
+    places = list(_places(observations, "", shown.readings))
     if not places or any(not empty(holder[key]) for holder, key, _ in places):
         return None
-    usual = [place for place in _places(plain["observations"], "", shown.usual) if empty(place[0][place[1]])]
+    usual = [place for place in _places(observations, "", shown.usual) if empty(place[0][place[1]])]
     for holder, key, text in [*places, *usual]:
         holder[key] = text
-    return type(document).model_validate(plain)
+    return type(document).model_validate({**document.model_dump(mode="json"), "observations": observations})
 
 
 def _places(part: Any, path: str, shown: Shown) -> Iterator[tuple[Any, Any, str]]:
-    """Every place of a reading: its holder, its key or place there, what is shown there."""
+    """Yield the holder, the key and the new text of every field that matches a pattern."""
     listed = part.items() if isinstance(part, dict) else enumerate(part) if isinstance(part, list) else ()
     for key, inner in listed:
         here = f"{path}.{key}" if path else str(key)
@@ -59,13 +61,15 @@ def _places(part: Any, path: str, shown: Shown) -> Iterator[tuple[Any, Any, str]
 
 
 Tried = Callable[[Envelope], Judgement | None]
-"""A document judged; None where it is not complete."""
+"""Judgement of a document, or None while it is incomplete."""
 
 
-def ahead(document: Envelope, shown: Faultless, tried: Tried, methods: Sequence[Method]) -> list[CodedText]:
-    """Return what is said before the first reading where the method cannot show an instrument to be good; else nothing.
+def ahead(
+    document: Envelope, shown: Faultless, tried: Tried, methods: Sequence[Method], *, expected: bool
+) -> list[CodedText]:
+    """Return the warning that this method cannot show the instrument to be good, before the first reading; else an empty list.
 
-    methods: those the instrument can be taken by, for what shows more.
+    methods: all methods for this instrument, to name a finer one; expected: whether the sheet already gives the figure.
     """
     first = _short_of(document, shown, tried)
     if first is None:
@@ -74,12 +78,13 @@ def ahead(document: Envelope, shown: Faultless, tried: Tried, methods: Sequence[
     others = [method for method in methods if own is not None and method is not own and _alike(method, own)]
     better = next((m.title for m in others if _short_of(_begun(document, m), shown, tried, first.name) is None), "")
     u, limit = first.at_best_u95, first.limits.use
-    text = f"This shows {first.noun} to ± {size(u, u, first.unit)} at best; the limit is {bound(limit, first.unit)}. A faultless one usually ends as watch, not as use."
-    return [("watch-at-best", f"{text} More is shown by: {better}." if better else text)]
+    figure = f"{capital(first.noun)}: this method is sure to ± {size(u, u, first.unit)} at best; the limit is {bound(limit, first.unit)}. "
+    text = f"{'' if expected else figure}A faultless instrument usually ends as watch, not as use."
+    return [("watch-at-best", f"{text} A finer method: {better}." if better else text)]
 
 
 def _short_of(document: Envelope, shown: Faultless, tried: Tried, name: str = "") -> JudgedQuantity | None:
-    """The first quantity (or the one named) whose ± is beyond its limit at best; None where there is none, or no telling."""
+    """Return the first quantity (or the named one) whose uncertainty exceeds its limit at best, or None."""
     perfect = faultless(document, shown)
     judgement = tried(perfect) if perfect is not None else None
     if judgement is None:
@@ -89,13 +94,13 @@ def _short_of(document: Envelope, shown: Faultless, tried: Tried, name: str = ""
 
 
 def _alike(one: Method, other: Method) -> bool:
-    """Whether two methods are for the same thing: what they begin with differs in its lists alone."""
+    """Return whether two methods begin with the same settings, so that one can stand in for the other."""
     settings = [{k: v for k, v in m.observations.items() if not isinstance(v, list)} for m in (one, other)]
     return settings[0] == settings[1]
 
 
 def _begun(document: Envelope, method: Method) -> Envelope:
-    """The same instrument and place by another method, as its sheet begins."""
+    """Return an empty sheet of another method for the same instrument and place."""
     plain = document.model_dump(mode="json", exclude_none=True)
     begins = method.in_feet if document.units.length != "m" and method.in_feet else method.observations
     return type(document).model_validate({**plain, "method": method.name, "observations": begins})

@@ -20,7 +20,7 @@ from ..units.formatting import capital, day_words, size
 
 TWO_SIDED = 1.96
 CONFIRMING_DAYS = 7.0
-"""So long ago a check may lie that confirms a finding."""
+"""Longest time between two checks of which one confirms the other."""
 BAD: tuple[Grade, ...] = ("adjust", "service")
 CONTRADICTS, DECIDED = "contradicts-record", "two-agree"
 THIRD_RUN: CodedText = (

@@ -170,9 +170,9 @@ class Kind:
     affects: Affects = not_recorded
     """Effect of its error on work already done."""
     own_condition: Callable[[Instrument], str] | None = None
-    """The same where it depends on how the instrument is built."""
+    """Condition of use after *watch*, where it depends on the instrument."""
     faultless: Faultless = NOT_KNOWN
-    """What a faultless instrument shows: for what a method can show at best."""
+    """Readings of a faultless instrument, to say what a method reaches at best."""
 
     @cached_property
     def name(self) -> str:
@@ -194,7 +194,7 @@ class Kind:
         return table_file(self.name, self.table)
 
     def condition_for(self, instrument: Instrument) -> str:
-        """Under what an instrument, given as a document's `instrument`, may be used where it is watched."""
+        """Return the condition of use after *watch* for an instrument, given as a document's `instrument`."""
         return self.own_condition(instrument) if self.own_condition else self.watch_condition
 
     def method(self, name: str | None) -> Method | None:
@@ -270,21 +270,21 @@ class Kind:
         return tuple((kinds, what) for kinds, what in self.prerequisites if applying.intersection(kinds))
 
     def _progress(self, document: Any, reader: Reader, sheet_progress: SheetProgress) -> Progress:
-        method, outlier = self.method(document.method), sheet_progress.outlier
+        method, outlier, messages = self.method(document.method), sheet_progress.outlier, sheet_progress.messages
         path = method.first_read(reader.missing) if method else next(iter(reader.missing), None)
         found = circumstances(document, self.needs(document), self._prerequisites(document.instrument))
         return Progress(
             unit=length_words(document.units.length).name,
             next=None if path is None else NextReading(path=path, where=self.where(path)),
             looks=reasons([*sheet_progress.looks, *found.blocked]),
-            messages=reasons([*found.weak, *sheet_progress.messages, *self._ahead(document), *found.check_first]),
+            messages=reasons([*found.weak, *messages, *self._ahead(document, messages), *found.check_first]),
             outlier=None if outlier is None else Note(path=outlier[0], text=outlier[1]),
             fixes=sheet_progress.fixes,
             notes=[Note(path=note, text=text) for note, text in sheet_progress.notes],
         )
 
-    def _ahead(self, document: Any) -> list[CodedText]:
-        """What is said before the first reading of what this method can show."""
+    def _ahead(self, document: Any, messages: list[CodedText]) -> list[CodedText]:
+        """Return the warning of a method that is too weak, before the first reading."""
 
         def tried(other: Envelope) -> Judgement | None:
             reader = Reader(other, self.where)
@@ -292,7 +292,8 @@ class Kind:
             whole = not (reader.missing or reader.faults)
             return self.judge(other, read, circumstances(other, self.needs(other), ())) if whole else None
 
-        return ahead(document, self.faultless, tried, [m for m in self.methods if m.suits(document.instrument)])
+        methods = [method for method in self.methods if method.suits(document.instrument)]
+        return ahead(document, self.faultless, tried, methods, expected="expected" in dict(messages))
 
     def _result(self, document: Any, read: Any, judgement: Judgement, grade: Grade) -> Result:
         moment: Literal["adjusting", "reading"] = "adjusting" if grade == "adjust" else "reading"

@@ -1,4 +1,4 @@
-"""What kinds note in their judgement: an outlier, scatter, how repeats scattered; and their own figures out of it."""
+"""Helpers for the judgement of a kind: report an outlier or scatter, give repeats, read its own figures."""
 
 from __future__ import annotations
 

@@ -90,7 +90,7 @@ class JudgedQuantity:
 
     @property
     def at_best_u95(self) -> float:
-        """The ± this design gives with the expected scatter, whatever was read; 0 where that is not known."""
+        """Uncertainty of this design with the expected scatter alone; 0 if the design is unknown."""
         return pooled(0.0, self.q_within, self.q_between, Spread(), self.dof).u95 if self.q_within else 0.0
 
     @property
@@ -177,7 +177,7 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
         if entry.careful and entry.grade == "repeat" and found_twice(document, _now(entry)):
             entry.decision = Decision("adjust", ("found-twice",))
         if entry.grade == "repeat" and entry.at_best_u95 > entry.limits.use and not entry.seen:
-            # More runs of this cannot show it to be good: it is usable as far as shown, until something finer is done.
+            # Repeating a method this weak cannot end in *use*: grade it watch and ask for a finer one.
             entry.decision = Decision("watch", ("not-proved",))
         if entry.only_reading and judgement.outlier is None:
             judgement.outlier = (entry.only_reading, "The verdict depends on this reading alone: read it once more.")

@@ -38,10 +38,10 @@ class Planned:
     name: str = ""
     temperature_c: float | None = None
     end: date | None = None
-    """Its last day; without one it is over with its first."""
+    """Last day of the job; None for a job of one day."""
 
     def over(self, today: date) -> bool:
-        """Return whether nothing is due for it any more."""
+        """Return whether the job ended before a day."""
         return (self.end or self.start) < today
 
 
@@ -72,7 +72,7 @@ class CheckDue:
     released: EventRecord | None = None
     """Release in force, if any; `triggers` holds what came due after it."""
     condition: str = ""
-    """Under what it may be used where this check watches it."""
+    """Condition of use after *watch*."""
 
     @property
     def due_on(self) -> date | None:

@@ -53,7 +53,7 @@ class EventRecord:
 
 
 WORKED = "worked"
-"""A check, set-up or orientation, as far as its temperature matters to the others."""
+"""Pseudo-event that carries the temperature of the latest check, set-up or orientation."""
 
 
 def order(entry: CheckRecord | EventRecord) -> tuple[datetime, int]:

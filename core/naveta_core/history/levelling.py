@@ -109,8 +109,10 @@ def _weekdays(today: date, until: date) -> list[date]:
 
 
 def _days(entries: Sequence[DueWork], today: date, weekdays: Sequence[date], quiet: frozenset[date]) -> Sequence[date]:
-    """Mornings on which checks can be made: quiet ones before their first day, else any weekday, else today; what is overdue on
-    one of the first, what is due today never on a later day."""
+    """Return the mornings on which checks can be made: quiet ones up to their due date, else any weekday, else today.
+
+    Overdue checks take one of the first mornings; a check due today is never planned for a later day.
+    """
     due_on = min(entry.due_on for entry in entries)
     if due_on < today:
         first = list(islice((day for day in weekdays if day in quiet), OVERDUE_WITHIN))

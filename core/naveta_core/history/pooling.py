@@ -4,7 +4,7 @@ Drift: each instrument's slope b_i is known with variance s_i²; the model's slo
 differ, ω, is not one number but weighed over a grid by how likely the slopes are under it (μ integrated out, ω flat up to
 the range of the slopes): with few others it could be much larger than it looks, and an interval that forgets that is
 too narrow. Slopes have heavy tails (Student's t with one degree of freedom, as normals of variance ω²/λ with λ chi-squared):
-an instrument that is ill must not be held to what healthy ones do. Each ω and λ counts by how likely the others' slopes
+a faulty instrument must not be pulled towards the healthy ones. Each ω and λ counts by how likely the others' slopes
 and its own are under it, and its own slope then counts with ω²/λ / (ω²/λ + s²). One that conflicts with the others beyond
 chance is left alone, and so is the slope of one that has no line of its own. Scatter: f² of all, each by its degrees of
 freedom; how many of these degrees count for one instrument follows from how much they differ beyond chance.

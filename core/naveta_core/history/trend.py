@@ -178,7 +178,7 @@ def _day(first: datetime, after: float | None) -> str | None:
 
 
 def _together(single: Line, pool: Pool | None) -> str:
-    """How it was estimated with the others of its model, or that it drifts unlike them."""
+    """Return the sentence about pooling with other instruments of the model, or about a drift unlike theirs."""
     if pool is None:
         return ""
     if conflicts(single, pool):

@@ -196,7 +196,7 @@ def _measuring(
 
 
 def _changes(way: Working, needs: JobNeeds, instrument: Instrument, words: LengthWords) -> tuple[list[Change], Working]:
-    """What the crew changes, and the work with it: enough for the job, and for what a check can prove."""
+    """Return the changes of method that meet the job with provable conditions, and the work with them."""
     changes = changes_for(way, needs, instrument, words)
     changed = applied(way, changes)
     if excess_of(changed, needs):

@@ -1,7 +1,7 @@
-"""How large an error may be found by a check that comes before a job, and whether a check can prove so little.
+"""Largest error a job allows, and whether a check can prove it.
 
-A condition that no check can prove is none: the work is done in both faces, or with sights more equal, until what may be
-left of the error is what a fresh check proves, 1.645 of its standard deviations; else the instrument is not fit.
+A condition that no check can prove is never given. Both faces or more equal sights come first, until the allowed error
+reaches the least a fresh check proves (1.645 of its standard deviations); otherwise the instrument is not fit.
 """
 
 from __future__ import annotations
@@ -24,7 +24,7 @@ ONE_SIDED = 1.645
 
 
 def largest_errors(way: Working, checks: AbstractSet[str], needs: JobNeeds) -> list[Reason]:
-    """How large an error may be found by a check that comes before, where the job asks for less than its limit."""
+    """Return the conditions on a check before the job, where the job allows less than the limit of the check."""
     found = []
     for error in _renewed(way, checks):
         most = most_of(way, error, needs)
@@ -36,7 +36,7 @@ def largest_errors(way: Working, checks: AbstractSet[str], needs: JobNeeds) -> l
 
 
 def below_proof(way: Working, checks: AbstractSet[str], needs: JobNeeds) -> list[Reason]:
-    """Why it is not fit: an error that would have to be smaller than a check can prove; empty where none is."""
+    """Return the reason why an instrument is not fit: an allowed error below what a check can prove; empty if none."""
     for error in _renewed(way, checks):
         most = most_of(way, error, needs)
         if most is not None and most < provable_arcsec(error):
@@ -49,7 +49,7 @@ def below_proof(way: Working, checks: AbstractSet[str], needs: JobNeeds) -> list
 def provable_changes(
     way: Working, checks: AbstractSet[str], needs: JobNeeds, instrument: Instrument, words: LengthWords
 ) -> list[Change]:
-    """The changes that make what the job asks of an error as large as a check can prove."""
+    """Return the changes of method that raise the allowed errors to what a check can prove."""
     made: list[Change] = []
     for error in _renewed(way, checks):
         most = most_of(way, error, needs)
@@ -63,12 +63,12 @@ def provable_changes(
 
 
 def provable_arcsec(error: ErrorInForce) -> float:
-    """The least a fresh check can prove of an error, seconds."""
+    """Return the smallest bound a fresh check can prove, arcsec."""
     return ONE_SIDED * error.fresh_sigma
 
 
 def most_of(way: Working, error: ErrorInForce, needs: JobNeeds) -> float | None:
-    """The largest size of an error with which the job is still met, up to its limit, seconds; None: not felt."""
+    """Return the largest error that still meets the job, arcsec, or None if the whole limit does."""
     field, limit = error.felt.budget_field, error.limit
 
     def meets(size: float) -> bool:
@@ -96,7 +96,7 @@ def _other_face(way: Working, instrument: Instrument) -> Change | None:
 
 
 def _equal_enough(way: Working, error: ErrorInForce, needs: JobNeeds, words: LengthWords) -> Change | None:
-    """Sights as equal as it takes; None where nobody keeps them so equal."""
+    """Return the imbalance of sights that is small enough, or None if it is below what crews can keep."""
 
     def with_sights(at: Working, value: float) -> Working:
         return replace(at, given=at.given.model_copy(update={EQUAL_SIGHTS.field: value}))

@@ -1,19 +1,21 @@
-"""What is not stated of an instrument, and what depends on it: it is asked for, and never taken as absent.
+"""Facts missing from an instrument's model, each with the results that depend on it.
 
-Only what is stated as none is none: an instrument whose plummet is not stated has its plummet checked.
+A missing fact is unknown, not absent: a plummet is checked unless the model states *none*.
 """
 
 from __future__ import annotations
 
+from ..checks.two_face.document import DEFAULT_ACCURACY_ARCSEC
 from ..documents.envelope import Instrument
+from ..orientation.solve import DISTANCE_MM, DISTANCE_PPM
 from ..results import CodedText
 from .errors_in_force import ANGLE_KINDS, LEVEL_KINDS
 
-ANGLES = "Stated accuracy of angles: 5″ is assumed. Limits, ± and what a job allows depend on it."
-LEVELLING = "Stated accuracy of levelling: limits, ± and what a job allows depend on it; 10″ is taken as the limit."
+ANGLES = f"Stated accuracy of angles: {DEFAULT_ACCURACY_ARCSEC:g}″ is assumed. Limits, uncertainty and what a job allows depend on it."
+LEVELLING = "Stated accuracy of levelling: limits, uncertainty and what a job allows depend on it."
 PLUMMET = "Plummet: whether it has one, and of which kind. Its check is due until then; the steps and methods of a set-up depend on it."
-DISTANCES = "Stated accuracy of distances: 2 mm + 2 ppm is assumed. What a job allows depends on it."
-READING = "How the staff is read: by eye is assumed. The ± of every levelling depends on it."
+DISTANCES = f"Stated accuracy of distances: {DISTANCE_MM:g} mm + {DISTANCE_PPM:g} ppm is assumed. What a job allows depends on it."
+READING = "How the staff is read: by eye is assumed. The uncertainty of every levelling depends on it."
 SCREWS = "Number of foot screws: three are assumed. Fine levelling and the methods of a set-up depend on it."
 FACTS: tuple[tuple[str, tuple[str, ...], str], ...] = (
     ("plummet", (*ANGLE_KINDS, "tribrach"), PLUMMET),

@@ -22,11 +22,11 @@ NEAR_FEET = 0.02
 MAX_SWAPS, MAX_POINTS, MAX_PAIRS = 4, 6, 60
 """Only the likeliest suppositions are solved: a sheet is looked at again at every keystroke."""
 MIN_PAIRS = 15
-"""So many pairs are all solved, and from every start where none fits from the trusted place."""
+"""Up to this number all pairs are solved, from every start if none fits from the trusted place."""
 CERTAIN_DOF = 4
-"""Figures that close with so many to spare leave nothing to be searched for further."""
+"""Degrees of freedom from which a figure that closes ends the search."""
 ABSURD_M = 1.0
-"""A point this far from where the others put it is no disturbed mark: two exchanged names come first."""
+"""Beyond this a point is unlikely to be a disturbed mark: two exchanged names come first."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from .. import __version__
 from ..cautions import cautions
 from ..checks import KINDS
+from ..documents.envelope import Instrument
 from ..engine.parser import Parser, ordinal
 from ..errors import path_in_words
 from ..results import CodedText, Finding, Result, Verdict, reasons
@@ -129,7 +130,11 @@ def reduce(document: ReadinessCheck) -> Result:
         result=_figures(document, outcome),
         finding=Finding(text=_finding(outcome, steps)),
         verdict=Verdict(
-            grade=outcome.grade, reasons=reasons(why), next=reasons(_next(outcome, steps)), parts=[], set_aside=[]
+            grade=outcome.grade,
+            reasons=reasons(why),
+            next=reasons(_next(outcome, steps, document.instrument)),
+            parts=[],
+            set_aside=[],
         ),
         shown=[],
         picture=None,
@@ -168,7 +173,7 @@ def _finding(outcome: Outcome, steps: list[ReadinessStep]) -> str:
     return f"{outcome.word}: {joined(bad)}."
 
 
-def _next(outcome: Outcome, steps: list[ReadinessStep]) -> list[CodedText]:
+def _next(outcome: Outcome, steps: list[ReadinessStep], instrument: Instrument) -> list[CodedText]:
     if outcome is LEAVE:
         return [
             ("out-of-use", "Set it aside, label it, use another."),
@@ -180,7 +185,7 @@ def _next(outcome: Outcome, steps: list[ReadinessStep]) -> list[CodedText]:
     if outcome is AGAIN:
         return [("take-again", "Repeat that check; the others remain valid.")]
     conditions = [
-        ("condition", f"{title_of(step.check)}: {KINDS[step.check].watch_condition}")
+        ("condition", f"{title_of(step.check)}: {KINDS[step.check].condition_for(instrument)}")
         for step in steps
         if step.grade == "watch"
     ]

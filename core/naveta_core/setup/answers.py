@@ -91,7 +91,8 @@ def _with_lead(kind: str, advice: Advice, understood: str) -> GuideAdvice:
     """An advisor's answer, its first step in front."""
     text, first = advice.text, next(iter(advice.result.moves), None)
     headline = first.text if first else text[0]
-    lines = [first.about, *text[1:]] if first and first.about else text[1:]
+    # What comes before the first step, such as the pencil line at the clamp, stays; the step itself is not said twice.
+    lines = [*([first.about] if first and first.about else []), *(line for line in text if line != headline)]
     return GuideAdvice(kind=kind, headline=headline, lines=lines, result=advice.result, understood=understood)
 
 

@@ -79,7 +79,7 @@ def _slope(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
 
 
 def _shuts_off(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
-    """Of an instrument whose electronic level shuts off when tilted: level coarsely until within its range first."""
+    """Return the hint for an electronic level that shuts off when tilted: level with the legs first."""
     limit, delay = document.instrument.tilt_limit_arcmin, document.instrument.tilt_delay_s
     if limit is None or step not in BEFORE_FINE:
         return []
@@ -89,7 +89,7 @@ def _shuts_off(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
 
 
 def _bubble(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
-    """How finely the bubble on the instrument's screen shows a tilt."""
+    """Return the hint on the resolution of an on-screen bubble."""
     worth = document.instrument.bubble_step_arcsec
     if worth is None or step != "plate" or document.observations.options.level_type == "plate":
         return []

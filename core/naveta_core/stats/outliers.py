@@ -20,10 +20,10 @@ from .quantiles import f_quantile, t_quantile
 PRIOR_DOF = 2.0
 FALSE_ALARM = 0.006
 HAIR = 1e-6
-"""Of a step: what two typed decimals of one grid may differ by in binary."""
+"""Tolerance of a step for decimals that binary numbers cannot hold exactly."""
 
 Steps = float | Sequence[float]
-"""The worth of the last digit in the unit of the standardised readings: one for all groups, or one a group."""
+"""Last digit in the unit of the standardised readings: one value for all groups, or one per group."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,15 +59,15 @@ def repeats(groups: Sequence[Sequence[float]]) -> Spread:
 
 
 def _steps(steps: Steps, n: int) -> tuple[float, ...]:
-    """What one step of each of n groups is, with a hair."""
+    """Return the step of each group with its tolerance."""
     listed = (steps,) * n if isinstance(steps, float | int) else tuple(steps)
     return tuple(step * (1 + HAIR) for step in listed)
 
 
 def beyond(group: Sequence[float], step: float) -> bool:
-    """Return whether any reading of a group lies more than one step from the middle one of its others.
+    """Return whether any reading lies more than one step from the median of the other readings.
 
-    A sole pair: from each other. Readings and step in one unit, any unit.
+    Two readings are compared with each other. Readings and step in one unit, any unit.
     """
     if max(group) - min(group) <= step:
         return False

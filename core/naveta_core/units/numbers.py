@@ -11,7 +11,7 @@ from functools import lru_cache
 MAX_DIGITS = 15
 ON_GRID = 1e-3
 MIN_ON_A_GRID, SURE = 4, 256
-"""So many different values, and so many that chance would put them on a grid once in so often."""
+"""Fewest different values on a grid, and the odds (one in so many) against a grid by chance."""
 SEXAGESIMAL, DECIMAL = (2, 5, 10, 20, 30, 60), (2, 5, 10)
 """Multiples of a last digit that displays count in: seconds of arc, and everything else."""
 CACHED = 4096

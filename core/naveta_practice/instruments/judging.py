@@ -110,7 +110,7 @@ def judge_instrument(work: InstrumentWork) -> InstrumentJudged:
 
 @dataclass(frozen=True, slots=True)
 class CheckAdvice:
-    """What the check itself says of an error, in its unit: its ±, its limit, whether it is to be adjusted, or may be."""
+    """Advice of the check on one error: uncertainty and limit in its unit, and whether to adjust it."""
 
     u95: float
     limit: float
@@ -119,7 +119,7 @@ class CheckAdvice:
 
 
 def advice_of(result: dict[str, Any], quantity: str) -> CheckAdvice:
-    """What a check advises about one of its figures: by its own part, else by the part it goes into."""
+    """Return the advice of a result on one figure: from its own part of the verdict, else from the first part."""
     parts = result["verdict"]["parts"]
     part = next((part for part in parts if part["quantity"] == quantity), parts[0])
     to_adjust = part["grade"] in ("adjust", "service")
@@ -130,12 +130,12 @@ def advice_of(result: dict[str, Any], quantity: str) -> CheckAdvice:
 
 
 def figures_of(document: dict[str, Any], hidden: Hidden) -> dict[str, Any]:
-    """The figures of a finished sheet of the lesson's check. Raises Refused."""
+    """Return the figures of a finished sheet of the lesson's check. Raises Refused."""
     return dict(result_of(document, hidden)["result"])
 
 
 def result_of(document: dict[str, Any], hidden: Hidden) -> dict[str, Any]:
-    """The result of a finished sheet of the lesson's check, with its verdict. Raises Refused."""
+    """Return the result of a finished sheet of the lesson's check, with its verdict. Raises Refused."""
     parsed = check_of(document)
     if parsed.kind != hidden.lesson.check:
         raise Refused([Fault("kind", "the kind of check", parsed.kind, hidden.lesson.check)])
@@ -143,8 +143,7 @@ def result_of(document: dict[str, Any], hidden: Hidden) -> dict[str, Any]:
 
 
 def _left_well(error: HiddenError, turns: Turns, advice: CheckAdvice) -> bool:
-    """Whether it is left as it should be: adjusted to within the limit, or left where the check does not ask for it, or
-    nothing on site adjusts it."""
+    """Return whether the error was left well: adjusted to within the limit, or not to be adjusted by the check or on site."""
     if not error.spec.screw:
         return True
     if turns.get(error.spec.screw):

@@ -42,25 +42,17 @@ def _adjusts(quantity: str, **how: float) -> Sample:
     return once
 
 
+def _rate(name: str, quantity: str, **how: float) -> Rate:
+    return Rate(f"{name}, perfect: adjust", 0.0, 0.005, _adjusts(quantity, **how), 1500)
+
+
 FACE_RATES = (
     *(
-        Rate(
-            f"two-face, {s:g}″, steep target at {z:g}°, perfect: t adjust",
-            0.0,
-            0.005,
-            _adjusts("tilting_axis_arcsec", s=s, z=z),
-            1500,
-        )
+        _rate(f"two-face, {s:g}″, steep target at {z:g}°", "tilting_axis_arcsec", s=s, z=z)
         for s, z in ((3.0, 66.0), (3.0, 60.0), (7.0, 66.0))
     ),
     *(
-        Rate(
-            f"tracker, {s:g}″, {n} pointings a face, perfect: adjust",
-            0.0,
-            0.005,
-            _adjusts("tracker_hz_arcsec", s=s, n=n),
-            1500,
-        )
+        _rate(f"tracker, {s:g}″, {n} pointings a face", "tracker_hz_arcsec", s=s, n=n)
         for s, n in ((1.0, 1), (3.0, 3), (5.0, 3))
     ),
 )

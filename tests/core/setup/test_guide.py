@@ -173,6 +173,9 @@ def test_the_head_stands_by_the_eye_and_the_tripod_by_its_own_measure() -> None:
 def test_a_shift_sends_back_to_the_level() -> None:
     found = guide(document("shift-by-leg", log=[saw("shift", spot={"bearing_deg": 0, "distance_mm": 20})]))
     assert found["advice"]["kind"] == "shift"
+    lines = found["advice"]["lines"]
+    assert lines[0].startswith("First draw a pencil line"), "nobody sees the plummet while the leg moves"
+    assert found["advice"]["headline"] not in lines, "the first step was said twice"
     # 20 mm to the north is off: the plummet has to come south, so the two southern legs are shortened alike.
     legs = found["advice"]["result"]["legs"]
     assert legs["A"] > 0 or (legs["B"] < 0 and legs["C"] < 0)

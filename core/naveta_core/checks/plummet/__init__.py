@@ -51,7 +51,7 @@ TURNS = (("plummet_place", ("turning",)),)
 
 
 def has_plummet(instrument: Instrument) -> bool:
-    """Whether the instrument may have a plummet: only one that is stated to have none has none."""
+    """Return whether the instrument may have a plummet: unless its model states *none*."""
     return instrument.plummet != "none"
 
 

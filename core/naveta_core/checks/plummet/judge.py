@@ -66,7 +66,7 @@ def condition_of(document: Plummet) -> str:
 
 
 def own_condition(instrument: Instrument) -> str:
-    """The same of an instrument: one in the tribrach does not turn, any other does."""
+    """Return the condition of use by where the plummet of an instrument sits."""
     return IN_TRIBRACH if instrument.kind == "tribrach" or instrument.plummet_place == "tribrach" else TURNING
 
 
@@ -169,7 +169,7 @@ def progress_of(document: Plummet, read: TargetsRead) -> SheetProgress:
     """What can be said while readings are still to come."""
     reasons: list[CodedText] = []
     if document.instrument.plummet is None and document.instrument.kind is not None:
-        text = "Which plummet it has is not stated: judged as an optical one. State it in its model; one without a plummet needs no check."
+        text = "Which plummet it has is not stated: the limit of an optical one is used. State it in its model. An instrument without a plummet needs no check."
         reasons.append(("not-stated", text))
     height, listed = read.sets[-1]
     spots = last_repeat(listed)

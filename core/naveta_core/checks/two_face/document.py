@@ -354,7 +354,7 @@ FAULTLESS_FACES = Faultless(
         ("closing.*.v", "90.0003"),
     )
 )
-"""The circles of a faultless instrument on a level target, in both faces."""
+"""Circle readings of a faultless instrument on a level target, in both faces."""
 
 
 def limits_of(document: Envelope, name: str) -> Limits:

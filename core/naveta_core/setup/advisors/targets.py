@@ -31,7 +31,7 @@ SHIMMER_M = 80.0
 HARD = ("asphalt", "concrete", "stone")
 AIM_DEG = 30.0
 SHOWS = 0.5
-"""Of its limit, how small ± must be for a faultless instrument to be shown as such, usually."""
+"""Share of the limit that the uncertainty may take for a faultless instrument to be graded *use*, usually."""
 STEEPEST_DEG, STEP_DEG = 60, 5
 NAMES = {"plate": "target plate", "sticker": "sticker", "prism": "prism, by eye", "edge": "edge or spire"}
 
@@ -273,7 +273,7 @@ def _shown(
 
 
 def _too_little(query: TargetsQuery, chosen: tuple[int, ...], half: float, limit: float) -> str:
-    """What to do where the trunnion axis will not be shown to be within its limit. In arcsec."""
+    """Return the advice for targets that show the trunnion axis too weakly. In arcsec."""
     lead = f"The trunnion axis shows to ± {arcsec(half, half)} only, limit {arcsec(limit, 10)}: a faultless one may end as watch."
     found = steep_enough(query, limit)
     often = needed(query, chosen, SHOWS * limit, axis=True)

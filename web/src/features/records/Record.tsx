@@ -143,11 +143,10 @@ function Companion({ record }: { record: RecordOut }) {
   if (!other)
     return (
       <section className="card grid gap-2 p-5">
-        <h2>{mayAdjust ? "It may stay as it is" : "No adjustment needed"}</h2>
+        <h2>{mayAdjust ? "Not adjusted" : "No adjustment needed"}</h2>
         <p>
-          {mayAdjust
-            ? "Usable under its condition, or adjust it now. Left as it is, this as-found check also counts as as-left."
-            : "This as-found check also counts as as-left."}
+          {mayAdjust && "Usable under its condition. "}
+          This as-found check also counts as as-left.
         </p>
       </section>
     );
