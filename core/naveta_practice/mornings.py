@@ -121,11 +121,11 @@ def _drawn(rng: random.Random) -> Morning:
 
 def _instrument(rng: random.Random, kind: str, tag: str, needs: JobNeeds) -> Choosable:
     stated = _stated(rng, kind)
-    checks = tuple(each for each in kinds_for(stated) if each.blocks_release)
+    checks = tuple(each for each in kinds_for(stated) if each.blocks_release or each.blocks_unchecked)
     main = MAIN[kind]
     ages = {each.name: rng.randint(2, max(4, each.interval_days - 12)) for each in checks}
     if rng.random() < LATE:
-        late = rng.choice([each for each in checks if each.name in ages])
+        late = rng.choice([each for each in checks if each.blocks_release])
         ages[late.name] = late.interval_days + rng.randint(3, 40)
     error = rng.uniform(0.5, 7.0) if rng.random() < 0.7 else rng.uniform(9.0, 16.0)
     value = rng.choice((-1.0, 1.0)) * error

@@ -28,9 +28,9 @@ class DueItem:
     due_on: str
 
     @property
-    def key(self) -> tuple[str, str, str]:
-        """Where it stands in the list."""
-        return self.due_on, self.row.one.tag, self.entry.check
+    def key(self) -> tuple[bool, str, str, str]:
+        """Where it stands in the list: first what keeps an instrument from going out."""
+        return self.entry.state != "overdue", self.due_on, self.row.one.tag, self.entry.check
 
     @property
     def now(self) -> bool:
@@ -63,7 +63,7 @@ def _kept_of(today: date) -> _Kept:
 def due_until(today: date, until: date, crew: str = "", what: str = "") -> list[DueItem]:
     """What is due, or comes due until a day; of one crew's instruments, of one kind of check, if one is named."""
     items = _kept_of(today).items
-    within = items[: bisect_right(items, until.isoformat(), key=lambda item: item.due_on)]
+    within = items[: bisect_right(items, (True, until.isoformat(), "\uffff"), key=lambda item: item.key[:3])]
     if not crew and not what:
         return list(within)
     return [i for i in within if (not crew or i.row.one.crew == crew) and (not what or i.entry.check == what)]
@@ -72,7 +72,7 @@ def due_until(today: date, until: date, crew: str = "", what: str = "") -> list[
 def due_page(items: list[DueItem], cursor: str | None, limit: int) -> tuple[list[DueItem], str | None]:
     """One page of them and the mark of the next."""
     size = paging.page_size(limit)
-    key = paging.decode(cursor, (str, str, str))
+    key = paging.decode(cursor, (bool, str, str, str))
     begin = bisect_right(items, tuple(key), key=lambda item: item.key) if key else 0
     page = items[begin : begin + size]
     return page, paging.encode(list(page[-1].key)) if begin + size < len(items) else None

@@ -51,22 +51,22 @@ def day(ago: int) -> str:
 
 
 DEFAULTS = [
-    # check, instrument, how long a pass holds by the default rules
-    ("two-peg", "level", 30),
-    ("circular-vial", "level", 182),
-    ("compensator-function", "level", 91),
-    ("two-face", "total-station", 91),
-    ("dual-axis-level", "total-station", 91),
-    ("plate-vial", "theodolite", 182),
-    ("plummet", "total-station", 182),
-    ("tracker", "robotic-total-station", 30),
+    # check, instrument, how long a pass holds by the default rules, and whether it then holds the instrument back
+    ("two-peg", "level", 30, "overdue"),
+    ("circular-vial", "level", 182, "due"),
+    ("compensator-function", "level", 91, "due"),
+    ("two-face", "total-station", 91, "overdue"),
+    ("dual-axis-level", "total-station", 91, "overdue"),
+    ("plate-vial", "theodolite", 182, "overdue"),
+    ("plummet", "total-station", 182, "overdue"),
+    ("tracker", "robotic-total-station", 30, "due"),
 ]
 
 
-@pytest.mark.parametrize(("check", "kind", "days"), DEFAULTS)
-def test_a_pass_holds_for_its_time_and_no_day_longer(check: str, kind: str, days: int) -> None:
+@pytest.mark.parametrize(("check", "kind", "days", "lapsed"), DEFAULTS)
+def test_a_pass_holds_for_its_time_and_no_day_longer(check: str, kind: str, days: int, lapsed: str) -> None:
     found = [entry(asked(kind, [passed(check, ago)]), check) for ago in (days - 8, days - 7, days, days + 1)]
-    assert [each["state"] for each in found] == ["fresh", "soon", "due", "overdue"]
+    assert [each["state"] for each in found] == ["fresh", "soon", "due", lapsed]
     assert found[0]["due_on"] == (TODAY + timedelta(days=8)).isoformat()
     assert found[3]["due_on"] == day(1)
     assert [reason["code"] for reason in found[3]["reasons"]] == ["interval"]
@@ -79,6 +79,7 @@ def test_every_applying_check_is_listed_once_and_what_is_only_wanted_never_comes
     assert (full["state"], full["due_on"], full["reasons"][0]["code"]) == ("fresh", None, "when-wanted")
 
 
+LATE = ("due", "overdue")
 BEARS = [
     # event, and of two-face, plummet, tracker and two-peg those it makes due
     ("knock", ["two-face", "plummet", "tracker"]),
@@ -100,7 +101,7 @@ BEARS = [
 def test_an_event_makes_due_what_it_bears_on(event: str, due_then: list[str]) -> None:
     done = [passed(check, 10) for check in ("two-face", "plummet", "tracker")]
     answer = asked("robotic-total-station", done, [happened(event, 2)])
-    found = [check for check in ("two-face", "plummet", "tracker") if entry(answer, check)["state"] == "due"]
+    found = [check for check in ("two-face", "plummet", "tracker") if entry(answer, check)["state"] in LATE]
     assert found == due_then
     for check in found:
         assert entry(answer, check)["due_on"] == day(2)
@@ -115,7 +116,7 @@ def test_other_people_taking_it_out_is_a_hand_over_the_same_crew_is_none() -> No
     assert entry(asked("level", done, same), "two-peg")["state"] == "fresh"
     other = [happened("out", 6, crew="Bramble"), happened("in", 5), happened("out", 2, crew="Thrift")]
     found = entry(asked("level", done, other), "two-peg")
-    assert (found["state"], found["reasons"][0]["code"]) == ("due", "handed-over")
+    assert (found["state"], found["reasons"][0]["code"]) == ("overdue", "handed-over")
     assert "from Bramble to Thrift" in found["reasons"][0]["text"]
     assert entry(asked("level", [*done, passed("two-peg", 1)], other), "two-peg")["state"] == "fresh"
 
@@ -134,12 +135,12 @@ def test_fifteen_degrees_from_where_it_was_made(made_at: float, later: float | N
     warmth = {} if later is None else {"temperature_c": later}
     done = [passed("two-face", 20, temperature_c=made_at), passed("plate-vial", 3, **warmth)]
     found = entry(asked("total-station", done), "two-face")
-    assert found["state"] == ("due" if due_then else "fresh")
+    assert found["state"] == ("overdue" if due_then else "fresh")
     assert found["reasons"][0]["code"] == ("temperature" if due_then else "interval")
     # The same said by an event; a step whose figure is not known counts as one.
     event = happened("temperature-step", 3, **warmth)
     found = entry(asked("total-station", done[:1], [event]), "two-face")
-    assert found["state"] == ("due" if due_then or later is None else "fresh")
+    assert found["state"] == ("overdue" if due_then or later is None else "fresh")
 
 
 def test_a_temperature_that_has_come_back_is_no_step() -> None:
@@ -153,16 +154,17 @@ def test_a_temperature_that_has_come_back_is_no_step() -> None:
 
 def test_a_skipped_check_waits_for_its_day_and_never_after_a_fall() -> None:
     skip = happened("skipped", 1, check="two-peg", until=(TODAY + timedelta(days=3)).isoformat(), note="Ines: rain.")
-    overdue = [passed("two-peg", 40)]
+    looked_at = passed("compensator-function", 50, proved_within_watch=True)
+    overdue = [passed("two-peg", 40), looked_at]
     found = asked("level", overdue, [skip])
     assert (entry(found, "two-peg")["state"], entry(found, "two-peg")["due_on"]) == ("soon", skip["until"])
     assert "Ines: rain." in entry(found, "two-peg")["reasons"][0]["text"]
     assert (found["standing"]["state"], found["standing"]["reasons"][0]["code"]) == ("ready-if", "skipped")
     for event, state in (("drop", "hold"), ("knock", "check-first")):
         found = asked("level", [passed("two-peg", 10)], [happened(event, 2), skip])
-        assert (found["standing"]["state"], entry(found, "two-peg")["state"]) == (state, "due")
+        assert (found["standing"]["state"], entry(found, "two-peg")["state"]) == (state, "overdue")
     later = asked("level", [passed("two-peg", 10)], [skip, happened("transport", 0.5)])
-    assert entry(later, "two-peg")["state"] == "due", "what happened after it was not known then"
+    assert entry(later, "two-peg")["state"] == "overdue", "what happened after it was not known then"
 
 
 def test_service_comes_round_each_year_and_is_asked_for_when_adjusting_does_not_help() -> None:
@@ -171,7 +173,7 @@ def test_service_comes_round_each_year_and_is_asked_for_when_adjusting_does_not_
 
     assert service([], [])["due_on"] is None
     assert service([passed("two-peg", 100)], [])["due_on"] == (TODAY + timedelta(days=265)).isoformat()
-    assert service([passed("two-peg", 800)], [happened("service-in", 366)])["state"] == "overdue"
+    assert service([passed("two-peg", 800)], [happened("service-in", 366)])["state"] == "due"
     bad = {"grade": "adjust", "stage": "as-left"}
     twice = [passed("two-peg", 9, **bad), passed("two-peg", 8, **bad)]
     found = service(twice, [])
@@ -179,7 +181,7 @@ def test_service_comes_round_each_year_and_is_asked_for_when_adjusting_does_not_
     assert service(twice[:1], [])["state"] == "fresh"
     assert service([twice[0], passed("two-peg", 8.5, stage="as-left"), twice[1]], [])["state"] == "fresh"
     since = asked("level", [passed("two-peg", 20)], since="2026-03-01")["service"]
-    assert (since["state"], since["due_on"]) == ("overdue", "2027-03-01"), "its first day counts, not the first entry"
+    assert (since["state"], since["due_on"]) == ("due", "2027-03-01"), "its first day counts, not the first entry"
     assert service(twice, [happened("service-in", 7)])["state"] == "fresh"
     assert asked("tripod", [])["service"] is None
 
@@ -310,7 +312,7 @@ def test_standing_due_list_and_the_check_before_the_work_agree_on_random_histori
         for check, code in proposed.items():
             has_come = next(found for found in due_now if found["check"] == check).get("has_come", False)
             assert (code == "due") == has_come, (check, code)
-    assert {("overdue", "check-first"), ("due", "check-first"), ("due", "hold"), ("fresh", "ready")} <= seen
+    assert {("overdue", "check-first"), ("due", "check-first"), ("overdue", "hold"), ("fresh", "ready")} <= seen
 
 
 def before_work(kind: str, due_now: list[Data]) -> dict[str, str]:

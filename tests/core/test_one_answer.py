@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import random
 from datetime import UTC, date, datetime, timedelta, timezone
 from typing import ClassVar
 
@@ -11,12 +10,11 @@ import pytest
 from naveta_core.checks import KINDS
 from naveta_core.documents.envelope import Instrument
 from naveta_core.errors import Refused
-from naveta_core.history.due import Planned
 from naveta_core.history.due_list import DueEntry, due, due_entries
-from naveta_core.history.events import EVENT_KINDS
 from naveta_core.history.facts import CheckRecord, EventRecord
 from naveta_core.history.standing import checks_due, standing_of
 from tests.amount import tries
+from tests.core.histories import TODAY, histories
 
 
 class TestReleases:
@@ -35,9 +33,9 @@ class TestReleases:
     def test_a_year_after_a_release_it_may_not_go_out(self) -> None:
         state, due = self.both(date(2028, 3, 1))
         assert state == "check-first"
-        assert [entry.check for entry in due if entry.needed] == [
-            entry.check for entry in due if entry.state == "overdue" and KINDS[entry.check].blocks_release
-        ]
+        # A compensator never looked at blocks like the two-peg test, a circular level does not.
+        assert [entry.check for entry in due if entry.needed] == ["compensator-function", "two-peg"]
+        assert [entry.check for entry in due if entry.state == "overdue"] == ["compensator-function", "two-peg"]
         two_peg = next(entry for entry in due if entry.check == "two-peg")
         # Two-peg tests hold 30 days: from the release on 2 March until 1 April.
         assert (two_peg.due_on, two_peg.needed) == ("2027-04-01", True)
@@ -65,7 +63,63 @@ def test_what_happened_tomorrow_by_its_own_clock_has_happened() -> None:
     assert {entry.check for entry in due_entries(found, stood, today) if entry.needed} == {
         check.check for check in stood.checks if check.needed
     }
-    assert all(entry.state == "due" for entry in due_entries(found, stood, today) if entry.needed)
+    assert all(entry.state == "overdue" for entry in due_entries(found, stood, today) if entry.needed)
+
+
+class TestOverdue:
+    """Overdue means that the instrument may not go out before the check, and nothing else."""
+
+    LEVEL: ClassVar = Instrument(kind="level", reading="optical")
+
+    def entries(self, records: list[CheckRecord], events: list[EventRecord]) -> tuple[str, dict[str, DueEntry]]:
+        found = checks_due(self.LEVEL, records, events, today=TODAY)
+        stood = standing_of(found, events, TODAY, "watch")
+        return stood.state, {entry.check: entry for entry in due_entries(found, stood, TODAY)}
+
+    def passed(self, check: str, days: int) -> CheckRecord:
+        at = datetime(2027, 3, 2, 7, tzinfo=UTC) - timedelta(days=days)
+        return CheckRecord(check, at, "use", proved_within_watch=True)
+
+    def test_a_compensator_never_looked_at_holds_a_level_back(self) -> None:
+        state, due = self.entries([self.passed("two-peg", 1)], [])
+        assert (state, due["compensator-function"].state) == ("check-first", "overdue")
+        assert due["compensator-function"].reasons[0].text == (
+            "Never checked here: compensator first, about 8 minutes."
+        )
+        assert (due["circular-vial"].state, due["circular-vial"].needed) == ("due", False)
+        assert due["circular-vial"].reasons[0].text == "Never checked here."
+
+    def test_once_it_passed_it_lapses_without_holding(self) -> None:
+        # Compensators hold 91 days by the default rule: this one lapsed nine days ago.
+        state, due = self.entries([self.passed("two-peg", 1), self.passed("compensator-function", 100)], [])
+        entry = due["compensator-function"]
+        assert (state, entry.state, entry.needed, entry.due_on) == ("ready", "due", False, "2027-02-21")
+
+    def test_a_knock_of_sixty_days_ago_is_overdue_since_then(self) -> None:
+        knock = EventRecord("knock", datetime(2027, 1, 1, 9, tzinfo=UTC), "rail")
+        records = [self.passed("two-peg", 80), self.passed("compensator-function", 92)]
+        state, due = self.entries(records, [knock])
+        assert (state, due["two-peg"].state, due["two-peg"].due_on) == ("check-first", "overdue", "2027-01-01")
+        assert due["compensator-function"].state == "due"
+
+    def test_a_bad_finding_of_a_check_that_never_comes_due_is_overdue_until_released(self) -> None:
+        total = Instrument(kind="total-station", plummet="none")
+        at = datetime(2027, 3, 1, 7, tzinfo=UTC)
+        needed = ("circular-vial", "dual-axis-level", "plate-vial", "two-face", "direction-rounds")
+        records = [CheckRecord(name, at, "use", proved_within_watch=True) for name in needed]
+        bad = CheckRecord("direction-accuracy", at, "service", finding="Twice what is stated.")
+        released = EventRecord("released", at + timedelta(hours=3), "Ines Calder: levelling only")
+
+        def answers(events: list[EventRecord]) -> tuple[str, DueEntry]:
+            found = checks_due(total, [*records, bad], events, today=TODAY)
+            stood = standing_of(found, events, TODAY, "watch")
+            entries = due_entries(found, stood, TODAY)
+            return stood.state, next(entry for entry in entries if entry.check == "direction-accuracy")
+
+        state, entry = answers([])
+        assert (state, entry.state, entry.needed, entry.due_on) == ("hold", "overdue", True, "2027-03-01")
+        state, entry = answers([released])
+        assert (state, entry.state, entry.needed, entry.due_on) == ("ready-if", "fresh", False, None)
 
 
 def test_a_skip_of_two_years_is_refused_by_the_command_too() -> None:
@@ -78,44 +132,14 @@ def test_a_skip_of_two_years_is_refused_by_the_command_too() -> None:
 
 
 def test_standing_and_due_list_agree_in_five_thousand_random_histories() -> None:
-    """Whatever was done and happened: what the standing waits for is what the due list says is needed, its day has come,
-    and nothing is needed of an instrument that may go out."""
-    rng = random.Random(30)
-    names = [event.name for event in EVENT_KINDS]
-    for number in range(tries(5000, 400)):
-        kind = rng.choice(["level", "total-station", "tripod", "staff", "tribrach", "robotic-total-station"])
-        instrument = Instrument(kind=kind)
-        today = date(2027, 3, 2)
-
-        def moment() -> datetime:
-            return datetime(2027, 3, 2, 12, tzinfo=UTC) - timedelta(
-                hours=rng.choice((-9, 1, 30, 400, 2000, 9000)) * rng.random()
-            )
-
-        records = [
-            CheckRecord(
-                rng.choice(list(KINDS)), moment(), rng.choice(("use", "watch", "adjust", "service", "repeat")),
-                stage=rng.choice(("as-found", "as-left")), codes=rng.choice(((), ("near-limit",), ("not-looked",))),
-                temperature_c=rng.choice((None, 10.0, 28.0)),
-            )
-            for _ in range(rng.randint(0, 9))
-        ]  # fmt: skip
-        events = [
-            EventRecord(
-                rng.choice(names), moment(), "note", check=rng.choice(list(KINDS)), crew=rng.choice(("", "Bramble", "Fell")),
-                until=today + timedelta(days=rng.randint(-5, 40)),
-            )
-            for _ in range(rng.randint(0, 7))
-        ]  # fmt: skip
-        planned = [Planned(today + timedelta(days=rng.randint(0, 12)), large=True)] if rng.random() < 0.3 else []
-        found = checks_due(instrument, records, events, today=today, planned=planned)
-        stood = standing_of(found, events, today, "watch")
-        entries = {entry.check: entry for entry in due_entries(found, stood, today)}
+    """Whatever was done and happened: what the standing waits for is what the due list says is overdue, and nothing is
+    needed of an instrument that may go out."""
+    for number, (instrument, records, events, planned) in enumerate(histories(30, tries(5000, 400))):
+        found = checks_due(instrument, records, events, today=TODAY, planned=planned)
+        stood = standing_of(found, events, TODAY, "watch")
+        entries = {entry.check: entry for entry in due_entries(found, stood, TODAY)}
         for check in stood.checks:
             entry = entries[check.check]
-            assert check.needed == entry.needed, (number, check.check)
-            gone_wrong = any(each.code in ("adjust", "service") for each in check.reasons)
-            if check.needed and not gone_wrong:
-                assert entry.state in ("due", "overdue"), (number, check, entry)
+            assert check.needed == entry.needed == (entry.state == "overdue"), (number, check, entry)
         if stood.state in ("ready", "ready-if"):
             assert not [entry for entry in entries.values() if entry.needed], number

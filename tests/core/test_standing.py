@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import UTC, date, datetime
 from typing import Any
 
@@ -10,10 +11,18 @@ import pytest
 from naveta_core.history.facts import CheckRecord, EventRecord, clears
 from naveta_core.history.impact import impact_review
 from naveta_core.history.standing import summary
-from tests.core.plain import standing
+from tests.core import plain
 
 TODAY = date(2027, 3, 2)
 LEVEL = {"kind": "level"}
+
+
+def standing(
+    instrument: dict[str, Any], records: Sequence[CheckRecord], events: Sequence[EventRecord], today: date, **more: Any
+) -> Any:
+    """Of a level whose compensator passed in January, so that its two-peg test alone decides."""
+    seen = CheckRecord("compensator-function", at(2, 1), "use")
+    return plain.standing(instrument, [seen, *records], events, today, **more)
 
 
 def at(day: int, month: int = 2, hour: int = 7, year: int = 2027) -> datetime:

@@ -30,9 +30,11 @@ def state(api: Api, tag: str = "LV-07") -> str:
 
 class TestDue:
     def test_what_was_never_done_is_due_what_passed_comes_due_and_the_yard_agrees(self, tam: Api) -> None:
+        tam.compensators("LV-02", "LV-07")
         tam.check(good(), at=AT)
         found = due(tam)
-        assert found["LV-02", "two-peg"]["state"] == "due"
+        assert found["LV-02", "two-peg"]["state"] == "overdue"
+        assert found["LV-02", "circular-vial"]["state"] == "due", "it holds nothing back"
         assert (found["LV-07", "two-peg"]["state"], found["LV-07", "two-peg"]["due_on"]) == ("fresh", "2027-04-01")
         assert "every 30 days" in found["LV-07", "two-peg"]["reasons"][0]["text"]
         assert ("LV-07", "two-peg") not in due(tam, days=29)
@@ -51,20 +53,29 @@ class TestDue:
         assert tam.get("due").json()["crews"] == ["Bramble"]
 
     def test_page_by_page_nothing_is_lost_or_doubled_and_the_load_is_that_of_all(self, tam: Api) -> None:
+        tam.compensators("LV-02", "LV-07")
         tam.check(good(), at=AT)
         whole = tam.get("due?days=400&limit=200").json()
         keys, cursor, loads = [], "", []
+
+        def place(e: dict[str, Any]) -> tuple[bool, str, str, str]:
+            """First what keeps an instrument from going out."""
+            return e["state"] != "overdue", e["due_on"], e["tag"], e["check"]
+
         while cursor is not None:
             page = tam.get(f"due?days=400&limit=3&cursor={cursor}").json()
             assert len(page["due"]) <= 3
-            keys += [(e["due_on"], e["tag"], e["check"]) for e in page["due"]]
+            keys += [place(e) for e in page["due"]]
             loads.append((page["summary"], page["now"], page["weeks"]))
             cursor = page["next"]
-        assert keys == [(e["due_on"], e["tag"], e["check"]) for e in whole["due"]] == sorted(keys)
+        assert keys == [place(e) for e in whole["due"]] == sorted(keys)
+        assert [e["tag"] + e["check"] for e in whole["due"] if e["state"] == "overdue"] == ["LV-02two-peg"]
         assert len(set(keys)) == len(keys) == 8, "three checks of each level, and their services"
         assert all(load == (whole["summary"], whole["now"], whole["weeks"]) for load in loads)
         later = [e for e in whole["due"] if e["check"] != "service" and e["state"] not in ("due", "overdue")]
-        assert [(w["monday"], w["minutes"]) for w in whole["weeks"]] == [("2027-03-29", later[0]["minutes"])]
+        by_monday = {w["monday"]: w["minutes"] for w in whole["weeks"]}
+        # The two-peg test of LV-07 lapses on 1 April, both compensators 91 days after 20 February, on 22 May.
+        assert by_monday == {"2027-03-29": later[0]["minutes"], "2027-05-17": 2 * later[1]["minutes"]}
         assert {e["check"] for e in tam.get("due?days=400&check=service").json()["due"]} == {"service"}
         assert tam.get("due?cursor=abc").status_code == 422
         assert tam.get("due?limit=201").status_code == 422
@@ -100,6 +111,7 @@ class TestEvents:
         assert due(tam)["LV-07", "two-peg"]["reasons"][0]["code"] == event
 
     def test_another_crew_takes_it_and_its_check_is_due(self, tam: Api, ines: Api) -> None:
+        tam.compensators("LV-02", "LV-07")
         tam.check(good(), at="2027-02-27T06:40:00+00:00")
         tam.event("out", "2027-02-28T06:40:00+00:00")
         tam.event("in", "2027-02-28T16:40:00+00:00")
@@ -115,6 +127,7 @@ class TestEvents:
         assert "Bramble crew has LV-07" in refused.json()["title"]
 
     def test_what_waits_for_a_check_goes_out_with_a_reason_that_stays_on_record(self, tam: Api) -> None:
+        tam.compensators("LV-02", "LV-07")
         refused = tam.event("out", AT, note=" ")
         assert (refused.status_code, refused.json()["faults"][0]["path"]) == (422, "note")
         assert "Never checked here" in refused.json()["faults"][0]["wanted"]
@@ -161,6 +174,7 @@ class TestAway:
 
 class TestSkipped:
     def test_put_off_with_a_reason_and_a_name(self, tam: Api) -> None:
+        tam.compensators("LV-02", "LV-07")
         tam.check(good(), at="2027-01-20T06:40:00+00:00")
         assert state(tam) == "check-first"
         answer = tam.event("skipped", AT, check="two-peg", until="2027-03-09", note="Rain all day.")
@@ -206,6 +220,7 @@ class TestRules:
         return {"check": "two-peg", "every_days": "14", "after": ["knock", "drop"], **more}
 
     def test_the_default_rules_are_listed_and_a_change_is_seen_before_it_is_made(self, tam: Api, ines: Api) -> None:
+        tam.compensators("LV-02", "LV-07")
         tam.check(good(), at="2027-02-10T06:40:00+00:00")
         listed = {rule["check"]: rule for rule in ines.get("due-rules").json()["rules"]}
         assert (listed["two-peg"]["every_days"], listed["two-peg"]["id"]) == (30, None)
@@ -225,6 +240,7 @@ class TestRules:
         assert state(tam) == "ready"
 
     def test_a_rule_for_a_climate_holds_where_the_firm_works_in_it(self, tam: Api, ines: Api) -> None:
+        tam.compensators("LV-02", "LV-07")
         tam.check(good(), at="2027-02-10T06:40:00+00:00")
         ines.put("due-rules", self.rule(climate="hot"))
         assert state(tam) == "ready"

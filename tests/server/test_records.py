@@ -88,6 +88,7 @@ def test_entries_out_of_order_are_refused_by_field(tam: Api, more: dict, path: s
 
 
 def test_from_bad_finding_to_as_left(tam: Api) -> None:
+    tam.compensators("LV-02", "LV-07")
     assert state(tam) == "check-first"
     found = tam.check(bad(), at="2027-03-02T06:40:00+00:00").json()
     assert found["grade"] == "adjust"
@@ -100,7 +101,8 @@ def test_from_bad_finding_to_as_left(tam: Api) -> None:
     assert adjusted.status_code == 201
     left = tam.check(good(), at="2027-03-02T07:10:00+00:00", stage="as-left", pair=found["id"]).json()
     assert left["pair"] == found["id"]
-    assert "before" not in left["document"], "an adjustment cuts the segment"
+    earlier = {entry["check"] for entry in left["document"]["before"]}
+    assert earlier == {"compensator-function"}, "an adjustment cuts the segment of what was adjusted"
     assert state(tam) == "ready"
     assert tam.get(f"records/{found['id']}").json()["as_left"] == left["id"]
     series = tam.get("instruments/LV-07/series").json()
@@ -183,6 +185,7 @@ def test_records_cannot_be_changed_or_removed(tam: Api) -> None:
 
 class TestAmending:
     def test_same_day_undo_of_ones_own(self, tam: Api) -> None:
+        tam.compensators("LV-02", "LV-07")
         tam.check(good(), at="2027-02-20T07:00:00+00:00")
         wrong = tam.check(bad()).json()
         assert state(tam) == "hold"
@@ -208,6 +211,7 @@ class TestAmending:
         assert tam.post(f"records/{answer['id']}/amend", {"id": ID, "why": "too late"}).json()["code"] == "own-same-day"
 
     def test_a_corrected_check_replaces_the_old_one(self, tam: Api) -> None:
+        tam.compensators("LV-02", "LV-07")
         wrong = tam.check(bad()).json()
         assert tam.check(good(), amends=wrong["id"]).json()["faults"][0]["path"] == "why"
         right = tam.check(good(), amends=wrong["id"], why="typed 1.7 for 1.6").json()
@@ -270,6 +274,7 @@ def test_a_record_says_for_what_its_instrument_was_out(tam: Api) -> None:
     ],
 )
 def test_and_which_job_of_the_crew_ran_that_day(ines: Api, crew: str, note: str, said: str) -> None:
+    ines.compensators("LV-02", "LV-07")
     job = {"name": "Flood wall line", "starts_on": "2027-03-01", "ends_on": "2027-03-01", "crew": "Bramble"}
     assert ines.post("jobs", job).status_code == 201
     ines.check(good(), at="2027-02-27T06:00:00+00:00")

@@ -22,6 +22,7 @@ def state(api: Api, tag: str = "LV-07") -> str:
 
 class TestYard:
     def test_worst_first_with_reasons_counts_and_search(self, tam: Api) -> None:
+        tam.compensators("LV-02", "LV-07")
         tam.check(good(), instrument="LV-02")
         tam.check(good())
         tam.event("drop", "2027-03-02T07:00:00+00:00", note="off the tailgate")
@@ -90,6 +91,7 @@ def test_look_back_and_signing_it(tam: Api) -> None:
 
 
 def test_stand_ins_are_those_that_may_be_used(tam: Api) -> None:
+    tam.compensators("LV-02", "LV-07")
     assert tam.get("instruments/LV-07/stand-ins").json() == []
     tam.check(good(), instrument="LV-02")
     offered = tam.get("instruments/LV-07/stand-ins").json()

@@ -24,7 +24,6 @@ from ..results import (
     CodedText,
     Finding,
     Fix,
-    LimitFigures,
     NextReading,
     Note,
     Picture,
@@ -32,11 +31,10 @@ from ..results import (
     Progress,
     Result,
     Verdict,
-    VerdictPart,
     reasons,
 )
 from ..stats.decision import Grade
-from ..units.formatting import bound, length_words
+from ..units.formatting import length_words
 from .affected import Affects, not_recorded
 from .at_best import NOT_KNOWN, Faultless, ahead
 from .check_off import ITEMS
@@ -46,7 +44,8 @@ from .fields import FieldTable, Where, table_of
 from .form import Group, Method
 from .reader import Reader
 from .table import TableFile, table_file
-from .verdict import JudgedQuantity, Judgement, grade_of, headline, next_of
+from .verdict import Judgement, grade_of, headline, next_of
+from .verdict_parts import verdict_part
 
 Data = dict[str, Any]
 Adjust = Callable[[Any, Any, Judgement, Grade, list[Any]], Adjusting]
@@ -134,8 +133,9 @@ class Kind:
     unit: str = "arcsec"
     """Of the main quantity: arcsec, mm, div or ppm."""
     blocks_release: bool = True
-    """Whether an instrument on which this was never done, or long ago, has to be checked first before it goes out. A bad
-    finding of any check holds it too."""
+    """Whether an instrument on which this was never done, or long ago, may not go out. A bad finding of any check holds it."""
+    blocks_unchecked: bool = False
+    """Whether it blocks until it passed once, and no more after that."""
     due_after: tuple[str, ...] = ()
     """Default rule: events after which it is due, beside those that bear on every check."""
     before_large_jobs: bool = False
@@ -305,7 +305,7 @@ class Kind:
                 grade=grade,
                 reasons=reasons(judgement.reasons),
                 next=reasons(next_of(judgement, grade)),
-                parts=[_part(quantity) for quantity in judgement.quantities],
+                parts=[verdict_part(quantity) for quantity in judgement.quantities],
                 set_aside=judgement.set_aside,
             ),
             shown=judgement.shown,
@@ -378,23 +378,3 @@ KINDS: dict[str, Kind] = {}
 def kinds_for(instrument: Instrument) -> list[Kind]:
     """The checks that apply to an instrument, given as a document's `instrument`, in the order in which they make sense."""
     return [kind for kind in KINDS.values() if instrument.kind in kind.applies_to and kind.applies(instrument)]
-
-
-def _part(entry: JudgedQuantity) -> VerdictPart:
-    e, limits = entry.estimate, entry.limits
-    conditional = (
-        f", {bound(limits.watch, entry.unit)} {entry.under or 'conditionally'}" if limits.watch > limits.use else ""
-    )
-    return VerdictPart(
-        quantity=entry.name,
-        value=e.value,
-        sigma=e.sigma,
-        u95=e.u95,
-        dof=e.dof,
-        basis="pooled" if e.pooled else "a-priori",
-        proved_to=e.proved_to if entry.confirmed is None else entry.confirmed.proved_to,
-        limits=LimitFigures(use=limits.use, watch=limits.watch, adjust=limits.adjust),
-        why=limits.source,
-        limit_text=f"Limit {bound(limits.use, entry.unit)}{conditional}: {limits.source}",
-        grade=entry.grade,
-    )

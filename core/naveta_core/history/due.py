@@ -73,23 +73,22 @@ class CheckDue:
     """Release in force, if any; `triggers` holds what came due after it."""
     condition: str = ""
     """Condition of use after *watch*."""
+    decides: bool = True
+    """Whether its absence alone keeps the instrument from going out."""
 
     @property
     def due_on(self) -> date | None:
         """The day of the earliest trigger; None where there is none."""
         return self.triggers[0].on if self.triggers else None
 
-    def state(self, today: date) -> DueState:
-        """Overdue: its last day has passed; due: at once, or by the end of today; soon: within a week."""
+    def state(self, today: date, *, needed: bool) -> DueState:
+        """Return overdue where the instrument may not go out before it (`needed`, from its standing); due: its day has
+        come, but it holds nothing back; soon: within a week."""
         due_on = self.due_on
         if due_on is None:
             return "fresh"
-        if any(trigger.at_once and trigger.on <= today for trigger in self.triggers):
-            return "due" if not any(not t.at_once and t.on < today for t in self.triggers) else "overdue"
-        if due_on < today:
-            return "overdue"
-        if due_on == today:
-            return "due"
+        if due_on <= today:
+            return "overdue" if needed else "due"
         return "soon" if (due_on - today).days <= SOON_DAYS else "fresh"
 
     @property
@@ -124,17 +123,21 @@ def check_due(
     today: date,
     need: Requirement | None,
     planned: Sequence[Planned] = (),
+    alone: bool = False,
 ) -> CheckDue:
-    """Where a check stands. records: of every kind; events: with hand-overs, in order; need: what the rules ask of it."""
+    """Where a check stands. records: of every kind; events: with hand-overs, in order; need: what the rules ask of it;
+    alone: no other check of the instrument decides."""
     done = sorted((record for record in records if record.check == kind.name), key=order)
     passed = last_pass(done, events)
     if need is None:
-        return CheckDue(kind, tuple(done), passed, (), (), scheduled=False)
+        return _when_wanted(kind, done, events, today)
+    decides = alone or kind.blocks_release or (kind.blocks_unchecked and passed is None)
     happened = [(event, _skipped(_happened(event, today), kind, events)) for event in _bearing(passed, events, need)]
     triggers = [trigger for _, trigger in happened] + _adjusted(kind, passed, events, today)
     if passed is None:
         text = "The last check did not pass" if done else "Never checked here"
-        text = f"{text}: {_lowered(kind)} first, about {kind.minutes} minutes."
+        # "First" only where it comes before going out.
+        text += f": {_lowered(kind)} first, about {kind.minutes} minutes." if decides else "."
         triggers.append(Trigger(today, "never-passed", text, at_once=True, can_be_skipped=False))
     else:
         triggers += _elapsed(kind, passed, need)
@@ -147,7 +150,29 @@ def check_due(
     if released is not None:
         triggers = _after_release(kind, released, triggers, need)
     triggers.sort(key=_first)
-    return CheckDue(kind, tuple(done), passed, since, tuple(triggers), scheduled=True, released=released)
+    return CheckDue(
+        kind, tuple(done), passed, since, tuple(triggers), scheduled=True, released=released, decides=decides
+    )
+
+
+def decided_last(done: Sequence[CheckRecord]) -> CheckRecord | None:
+    """Return the latest record that decided something; what was to be repeated did not, and the one before it stands."""
+    return next((record for record in reversed(done) if record.grade != "repeat"), None)
+
+
+def _when_wanted(kind: Kind, done: Sequence[CheckRecord], events: Sequence[EventRecord], today: date) -> CheckDue:
+    """Where a check stands that never comes due: only a bad finding of it asks for another one."""
+    latest, released = decided_last(done), _release_in_force(done, None, events)
+    triggers: list[Trigger] = []
+    if latest is not None and latest.grade in ("adjust", "service") and released is None:
+        triggers = [_bad(kind, latest, today)]
+    return CheckDue(kind, tuple(done), None, (), tuple(triggers), scheduled=False, released=released, decides=False)
+
+
+def _bad(kind: Kind, latest: CheckRecord, today: date) -> Trigger:
+    words = "is graded watch and not proved" if latest.grade == "watch" else "did not pass"
+    text = f"The last {_lowered(kind)} {words}: {latest.finding}"
+    return Trigger(min(latest.at.date(), today), "last-not-passed", text, at_once=True, can_be_skipped=False)
 
 
 def _release_in_force(
@@ -231,11 +256,7 @@ def _adjusted(kind: Kind, passed: CheckRecord | None, events: Sequence[EventReco
 
 def _not_passed(kind: Kind, latest: CheckRecord, passed: CheckRecord, today: date) -> list[Trigger]:
     """The latest one did not pass, whatever the one before it found."""
-    if latest is passed:
-        return []
-    words = "is graded watch and not proved" if latest.grade == "watch" else "did not pass"
-    text = f"The last {kind.title.lower()} {words}: {latest.finding}"
-    return [Trigger(min(latest.at.date(), today), "last-not-passed", text, at_once=True, can_be_skipped=False)]
+    return [] if latest is passed else [_bad(kind, latest, today)]
 
 
 def _elapsed(kind: Kind, passed: CheckRecord, need: Requirement) -> list[Trigger]:
@@ -303,10 +324,10 @@ def _skipped(trigger: Trigger, kind: Kind, events: Sequence[EventRecord]) -> Tri
 
 def due_reasons(found: CheckDue, today: date) -> list[Reason]:
     """Why it is due, or until when it is not."""
-    if not found.scheduled:
+    if not found.scheduled and not found.triggers:
         return [reason("when-wanted", "Done when needed; never due.")]
-    state = found.state(today)
-    if state == "fresh":
+    due_on = found.due_on
+    if due_on is None or (due_on - today).days > SOON_DAYS:
         return [reason(trigger.code, trigger.text) for trigger in found.triggers[:1]]
     until = today + timedelta(days=SOON_DAYS)
     return [reason(trigger.code, trigger.text) for trigger in found.triggers if trigger.on <= until]

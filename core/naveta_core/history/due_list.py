@@ -204,7 +204,7 @@ def _due_entry(found: CheckDue, today: date, *, needed: bool) -> DueEntry:
         check=found.kind.name,
         title=found.kind.title,
         due_on=due_on.isoformat() if due_on else None,
-        state=found.state(today),
+        state=found.state(today, needed=needed),
         reasons=due_reasons(found, today),
         minutes=found.kind.minutes,
         needed=needed,
@@ -252,10 +252,11 @@ def service_due(
 
 
 def _state(on: date | None, today: date) -> DueState:
+    """Return where a service stands: it holds nothing back, so it is never overdue."""
     if on is None:
         return "fresh"
     if on <= today:
-        return "overdue" if on < today else "due"
+        return "due"
     return "soon" if (on - today).days <= SOON_DAYS else "fresh"
 
 

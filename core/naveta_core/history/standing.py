@@ -17,7 +17,7 @@ from ..documents.envelope import Instrument
 from ..engine.kind import Kind
 from ..results import Answer, Reason
 from ..units.formatting import capital, count, joined
-from .due import SOON_DAYS, CheckDue, Planned, Trigger, check_due, event_text, with_hand_overs
+from .due import SOON_DAYS, CheckDue, Planned, Trigger, check_due, decided_last, event_text, with_hand_overs
 from .facts import (
     FALLS,
     HOLDING_EVENTS,
@@ -77,16 +77,14 @@ def checks_due(
 ) -> list[CheckDue]:
     """Every check of an instrument with its triggers: what standing, due list and the pre-work check are made of."""
     rules = book or default_book()
-    happened = with_hand_overs(events)
-    return [
-        replace(
-            check_due(
-                kind, records, happened, today=today, need=_need(rules, kind, instrument, model), planned=planned
-            ),
-            condition=kind.condition_for(instrument),
-        )
-        for kind in kinds_for(instrument)
-    ]
+    happened, kinds = with_hand_overs(events), kinds_for(instrument)
+    alone = not any(kind.blocks_release for kind in kinds)
+    found = []
+    for kind in kinds:
+        need = _need(rules, kind, instrument, model)
+        where = check_due(kind, records, happened, today=today, need=need, planned=planned, alone=alone)
+        found.append(replace(where, condition=kind.condition_for(instrument)))
+    return found
 
 
 def _need(rules: RuleBook, kind: Kind, instrument: Instrument, model: str) -> Requirement | None:
@@ -119,7 +117,7 @@ def standing_of(found: Sequence[CheckDue], events: Sequence[EventRecord], today:
     if not found:
         text = "No check is available for this kind of instrument yet: use your own records."
         return away or Standing(state="ready-if", reasons=[reason("no-check", text)])
-    gating = {each.kind.name for each in found if each.kind.blocks_release} or {each.kind.name for each in found}
+    gating = {each.kind.name for each in found if each.decides}
     checks = [_check(each, today) for each in found]
     if least_grade == "use":
         checks = [_only_use(entry) for entry in checks]
@@ -186,10 +184,9 @@ def _check(found: CheckDue, today: date) -> CheckStanding:
 
 def _state(found: CheckDue, today: date) -> tuple[State, list[Reason]]:
     kind, passed, since = found.kind, found.passed, found.since
-    # What was to be repeated decided nothing: the one before it stands.
-    latest = next((done for done in reversed(found.done) if done.grade != "repeat"), None)
+    latest = decided_last(found.done)
     if not found.scheduled:
-        return _when_wanted(kind, latest)
+        return _when_wanted(found, latest)
     if found.released is not None:
         return _released(found, found.released, today)
     if latest is not None and latest is not passed and latest.grade in ("adjust", "service"):
@@ -217,14 +214,16 @@ def _binding(found: CheckDue, trigger: Trigger, today: date) -> Reason:
     return reason("overdue", text)
 
 
-def _when_wanted(kind: Kind, latest: CheckRecord | None) -> tuple[State, list[Reason]]:
+def _when_wanted(found: CheckDue, latest: CheckRecord | None) -> tuple[State, list[Reason]]:
     """A check that never comes due: only what it found last counts."""
     if latest is None:
         return "ready", [reason("when-wanted", "Done when needed; never due.")]
-    found = f"{kind.title}, {day_words(latest.at.date())}: {latest.finding}"
-    if latest.grade in ("adjust", "service"):
-        return "hold", [reason(latest.grade, found)]
-    return "ready", [reason("when-wanted", found)]
+    text = f"{found.kind.title}, {day_words(latest.at.date())}: {latest.finding}"
+    if latest.grade not in ("adjust", "service"):
+        return "ready", [reason("when-wanted", text)]
+    if found.released is not None:
+        return _released_if(found, found.released)
+    return "hold", [reason(latest.grade, text)]
 
 
 def _released(found: CheckDue, released: EventRecord, today: date) -> tuple[State, list[Reason]]:
@@ -232,6 +231,10 @@ def _released(found: CheckDue, released: EventRecord, today: date) -> tuple[Stat
     binding = found.binding(today)
     if binding:
         return "check-first", [_binding(found, binding[0], today)]
+    return _released_if(found, released)
+
+
+def _released_if(found: CheckDue, released: EventRecord) -> tuple[State, list[Reason]]:
     text = f"Released on {day_words(released.at.date())} without a passed {found.kind.title.lower()}: {released.note}"
     return "ready-if", [reason("released", text), reason("condition", found.condition)]
 

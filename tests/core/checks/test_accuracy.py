@@ -285,12 +285,13 @@ def test_they_never_come_due_but_what_they_found_bad_holds() -> None:
 
     level = {"kind": "level"}
     passed = CheckRecord("two-peg", datetime(2027, 2, 20, 8, tzinfo=UTC), "use")
-    found = standing(level, [passed], [], date(2027, 3, 2))
+    seen = CheckRecord("compensator-function", datetime(2027, 2, 20, 7, tzinfo=UTC), "use")
+    found = standing(level, [seen, passed], [], date(2027, 3, 2))
     accuracy = next(check for check in found.checks if check.check == LEVEL)
     assert (found.state, accuracy.state, accuracy.due_on) == ("ready", "ready", None)
     assert accuracy.reasons[0].code == "when-wanted"
     old = CheckRecord(LEVEL, datetime(2025, 2, 20, 8, tzinfo=UTC), "watch", finding="Good to 1.4 mm per km.")
-    assert standing(level, [passed, old], [], date(2027, 3, 2)).state == "ready"
+    assert standing(level, [seen, passed, old], [], date(2027, 3, 2)).state == "ready"
     bad = CheckRecord(LEVEL, datetime(2027, 2, 25, 8, tzinfo=UTC), "service", finding="Worse than stated.")
     assert standing(level, [passed, bad], [], date(2027, 3, 2)).state == "hold"
 

@@ -96,4 +96,5 @@ KIND = Kind(
     order=15,
     unit="arcsec",
     blocks_release=False,
+    blocks_unchecked=True,
 )

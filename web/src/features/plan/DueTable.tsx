@@ -64,7 +64,11 @@ function Check({ due, other, onSkip }: { due: Due; other: boolean; onSkip: (due:
         {due.title}
       </Link>
       <span className="sub">
-        {[due.minutes > 0 ? `${due.minutes} minutes` : "", other ? `due ${day(due.due_on, "UTC")}` : ""]
+        {[
+          due.minutes > 0 ? `${due.minutes} minutes` : "",
+          due.state === "overdue" ? "before it goes out" : "",
+          other ? `due ${day(due.due_on, "UTC")}` : "",
+        ]
           .filter(Boolean)
           .join(", ")}
       </span>
