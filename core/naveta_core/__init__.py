@@ -4,4 +4,4 @@ Plain functions from one check document to one result. No clock, no files, no ne
 runs on the server and in the browser. Start reading at `registry.parse`, `engine.kind` and `checks.KINDS`.
 """
 
-__version__ = "0.8.0"
+__version__ = "0.9.0"

@@ -8,10 +8,12 @@ from typing import Any
 
 from fleet.models import Instrument
 from naveta_core.checks import KINDS
+from naveta_core.engine.contradiction import CONTRADICTS, DECIDED
 from naveta_core.history.context import cuts
 from naveta_core.history.entries import PastCheck, PastEvent, read_history
 from naveta_core.history.pooling import ModelSeries, Pool, pool_of
-from naveta_core.history.trend import SeriesCheck, Trend, model_series_from, tau_of, trend_of
+from naveta_core.history.series import SeriesCheck
+from naveta_core.history.trend import Trend, model_series_from, tau_of, trend_of
 from plan.rules import rule_book
 from records.models import Record
 from records.summary import read_summary
@@ -19,6 +21,7 @@ from records.times import happened_at
 from shared import clock
 
 Event = dict[str, Any]
+AGAINST = (CONTRADICTS, DECIDED)
 _pools: dict[tuple[int, str], tuple[str, Pool | None]] = {}
 """What models say, by instrument and kind of check: good until something of one of its instruments changes."""
 
@@ -57,6 +60,7 @@ def _check(row: Record, quantity: str) -> SeriesCheck | None:
         stage=row.stage,
         grade=summary.grade,
         temperature_c=summary.temperature_c,
+        against=next((code for code in summary.codes if code in AGAINST), ""),
     )
 
 

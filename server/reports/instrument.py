@@ -59,7 +59,7 @@ def _series(page: Page, instrument: Instrument) -> None:
             continue
         page.heading(found["title"])
         trend = found["trend"]
-        below = " ".join([trend.text, trend.leaves, trend.jump, trend.earned]) if trend else ""
+        below = " ".join([trend.text, trend.leaves, trend.dispute, trend.jump, trend.earned]) if trend else ""
         until = clock.now() + timedelta(days=1)
         page.drawing(series_drawing(found, until, EVENT_NAMES, page.write), below)
 

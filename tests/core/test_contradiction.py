@@ -13,7 +13,7 @@ from naveta_core.checks import KINDS
 from naveta_core.documents.envelope import Instrument
 from naveta_core.documents.instrument_context import complete
 from naveta_core.history.context import earlier_checks, instrument_context
-from naveta_core.history.entries import PastCheck, PastEvent
+from naveta_core.history.entries import PastCheck, PastEvent, entry_of
 from naveta_core.history.facts import CheckRecord, EventRecord
 from naveta_core.history.summary import summary_of
 from tests.core.builders import codes, exact, reduce
@@ -76,8 +76,100 @@ def test_the_third_run_decides_and_the_odd_one_is_named() -> None:
     assert "0.3″ of 2 Mar 2027 stays on record as the odd one" in bad["verdict"]["reasons"][0]["text"]
 
 
+def test_once_settled_it_is_not_said_again() -> None:
+    disputed = earlier(0.3, GOOD_DAY, "repeat", disputed=True)
+    settled = earlier(0.5, THIRD_DAY, "use")
+    result = found(0.4, settled, disputed, BAD, at="2027-03-20T08:00:00+00:00")
+    assert result["verdict"]["grade"] == "use"
+    assert "two-agree" not in codes(result, "reasons")
+
+
 def test_a_repeat_for_other_reasons_is_no_second_run_that_agrees() -> None:
     assert found(0.5, earlier(0.3, GOOD_DAY, "repeat"), BAD, at=THIRD_DAY)["verdict"]["grade"] == "repeat"
+
+
+LOOKS = [
+    # kind, the question its sheet asks, the code of a bad answer, and how it is named
+    ("tripod", ("clamps_hold",), "clamps-slip", "A clamp that slips"),
+    ("tripod", ("hinges_firm",), "hinges-loose", "A hinge with play"),
+    ("tripod", ("shoes_firm",), "shoes-loose", "A loose or blunt shoe"),
+    ("staff", ("foot_firm",), "foot-loose", "A loose foot plate"),
+    ("staff", ("joints_firm",), "joints-loose", "A joint with play"),
+    ("two-peg", ("looks", "line_returns"), "sticking", "A sticking compensator"),
+    ("compensator-function", ("returns",), "sticking", "A sticking compensator"),
+]
+
+
+EVERY_LOOK = pytest.mark.parametrize(("kind", "place"), [look[:2] for look in LOOKS])
+
+
+class TestLooks:
+    """What one look found loose and the next did not, with no repair between, is a contradiction like a figure."""
+
+    def document(self, kind: str, place: tuple[str, ...], answer: str | None, **more: Any) -> dict[str, Any]:
+        from tests.server.test_bench_kinds import simulated
+
+        good = exact(0.3, *NEAR, copies=4) if kind == "two-peg" else simulated(kind, noise=0.0)
+        part = observed = json.loads(json.dumps(good["observations"]))
+        for name in place[:-1]:
+            part = part.setdefault(name, {})
+        part[place[-1]] = answer
+        if kind == "two-peg":
+            part["bubble_holds"] = "yes"
+        return {**good, "observations": observed, **more}
+
+    def before(self, kind: str, place: tuple[str, ...], answer: str, at: str, **more: Any) -> dict[str, Any]:
+        """A record with this answer as the next document carries it, through its summary."""
+        document = self.document(kind, place, answer, **more)
+        entry = entry_of(summary_of(document, reduce(document)), at, "as-found")
+        assert isinstance(entry, PastCheck)
+        (earlier,) = earlier_checks([entry])
+        return earlier.model_dump(exclude_none=True)
+
+    @pytest.mark.parametrize(("kind", "place", "code", "noun"), LOOKS)
+    def test_the_next_look_does_not_lift_the_hold(
+        self, kind: str, place: tuple[str, ...], code: str, noun: str
+    ) -> None:
+        bad = self.before(kind, place, "no", BAD_DAY)
+        assert bad["looks"] == [code]
+        result = reduce(self.document(kind, place, "yes", before=[bad], before_at=GOOD_DAY))
+        assert result["verdict"]["grade"] == "repeat"
+        assert result["verdict"]["reasons"][0]["code"] == "contradicts-record"
+        assert result["verdict"]["reasons"][0]["text"].startswith(
+            f"{noun}: found on 1 Mar 2027, not found on 2 Mar 2027, and nothing on record"
+        )
+
+    @EVERY_LOOK
+    def test_a_third_look_decides(self, kind: str, place: tuple[str, ...]) -> None:
+        bad = self.before(kind, place, "no", BAD_DAY)
+        disputed = self.before(kind, place, "yes", GOOD_DAY, before=[bad], before_at=GOOD_DAY)
+        assert disputed["disputed"]
+        fine = reduce(self.document(kind, place, "yes", before=[disputed, bad], before_at=THIRD_DAY))
+        assert fine["verdict"]["reasons"][0]["code"] == "two-agree"
+        assert "the look of 1 Mar 2027 stays on record as the odd one" in fine["verdict"]["reasons"][0]["text"]
+        assert fine["verdict"]["grade"] == "use"
+        worse = reduce(self.document(kind, place, "no", before=[disputed, bad], before_at=THIRD_DAY))
+        assert worse["verdict"]["grade"] in ("adjust", "service")
+        assert "the look of 2 Mar 2027" in worse["verdict"]["reasons"][0]["text"]
+
+    @EVERY_LOOK
+    def test_a_repair_on_record_explains_it(self, kind: str, place: tuple[str, ...]) -> None:
+        bad = self.before(kind, place, "no", BAD_DAY)
+        left = self.document(kind, place, "yes", before=[bad], before_at=GOOD_DAY, stage="as-left")
+        assert reduce(left)["verdict"]["grade"] == "use"
+
+
+def test_a_look_passed_over_does_not_lift_the_hold_either() -> None:
+    looks = TestLooks()
+    bad = looks.before("tripod", ("clamps_hold",), "no", BAD_DAY)
+    result = reduce(looks.document("tripod", ("clamps_hold",), None, before=[bad], before_at=GOOD_DAY))
+    assert result["verdict"]["grade"] == "repeat"
+    assert "found on 1 Mar 2027, not looked at in full on 2 Mar 2027" in result["verdict"]["reasons"][0]["text"]
+
+
+@pytest.mark.parametrize("kind", sorted(KINDS))
+def test_everything_a_look_finds_is_compared(kind: str) -> None:
+    assert set(KINDS[kind].bad_looks) == {code for name, _, code, _ in LOOKS if name == kind}
 
 
 def test_two_face_says_which_error_contradicts() -> None:

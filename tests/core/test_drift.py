@@ -13,7 +13,8 @@ import pytest
 from naveta_core.history.drift import SeriesValue, fit, parts_of, warmth
 from naveta_core.history.earned import earned_interval
 from naveta_core.history.pooling import conflicts, model_series_of, pool_of, pooled
-from naveta_core.history.trend import SeriesCheck, Trend, trend_of
+from naveta_core.history.series import SeriesCheck
+from naveta_core.history.trend import Trend, trend_of
 from naveta_core.stats.quantiles import t_quantile
 
 from .attack.series import NOISE, TAU, fleet, series

@@ -50,6 +50,16 @@ def test_a_years_checks_alike_earn_a_longer_interval_until_a_knock(tam: Api) -> 
     assert trend(tam)["n"] == 1
 
 
+def test_two_results_that_contradict_are_marked_until_a_third_decides(tam: Api) -> None:
+    first = check(tam, 1, c=24.0)
+    second = check(tam, 2)
+    assert trend(tam)["disputed"] == [first, second]
+    check(tam, 3)
+    found = trend(tam)
+    assert found["disputed"] == [first]
+    assert "the odd one of three runs" in found["dispute"]
+
+
 def test_another_rule_of_the_firm_is_what_it_is_compared_with(tam: Api, ines: Api) -> None:
     for day in range(0, 150, 30):
         check(tam, day)

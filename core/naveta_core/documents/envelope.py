@@ -303,6 +303,8 @@ class Earlier(Part):
     """Whether it counts as passed where the instrument stands; not given, by its grade."""
     disputed: bool = False
     """Whether a good result contradicted a bad one, so that another run had to decide."""
+    looks: list[Annotated[str, Field(max_length=60)]] = Field(default=[], max_length=20)
+    """What a look found wrong, by its codes."""
     changed_since: bool = False
     """Whether a later event explains another result although this one was right, such as a step in temperature."""
 

@@ -7,7 +7,7 @@ statement). Everything else is shared.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import asdict, dataclass, field
 from functools import cached_property
 from typing import Any, Literal, get_args
@@ -171,6 +171,8 @@ class Kind:
     """Effect of its error on work already done."""
     own_condition: Callable[[Instrument], str] | None = None
     """Condition of use after *watch*, where it depends on the instrument."""
+    bad_looks: Mapping[str, str] = field(default_factory=dict)
+    """What a look finds wrong, in a few words by its code: two looks of which one found it contradict each other."""
     faultless: Faultless = NOT_KNOWN
     """Readings of a faultless instrument, to say what a method reaches at best."""
 
@@ -260,7 +262,7 @@ class Kind:
         judgement = self.judge(document, read, found)
         judgement.refused = [*found.blocked, *judgement.refused]
         judgement.reasons = [*found.weak, *judgement.reasons, *found.check_first]
-        return judgement, grade_of(document, judgement)
+        return judgement, grade_of(document, judgement, self.bad_looks)
 
     def _prerequisites(self, instrument: Instrument) -> Prerequisites:
         """The prerequisites an instrument can have at all; of one whose kind is not known, all of them."""

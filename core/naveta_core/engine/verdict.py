@@ -5,8 +5,9 @@ A kind brings its quantities, what is at fault, and its own words for what to do
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import KW_ONLY, dataclass, field
+from types import MappingProxyType
 from typing import Any
 
 from ..documents.envelope import Envelope, days_between
@@ -26,10 +27,11 @@ from ..stats.estimate import PRIOR_DOF, Estimate, Spread, pooled, vector_bound
 from ..stats.quantiles import t_quantile
 from ..units.formatting import bound, capital, count, size
 from .conditions import prior_dof
-from .contradiction import CONTRADICTS, THIRD_RUN, JudgedNow, contradiction, found_twice
+from .contradiction import CONTRADICTS, NOT_LOOKED, THIRD_RUN, JudgedNow, LookNow, contradiction, found_twice
 
 MAX_MORE = 6
 SEEN = 0.99
+NO_LOOKS: Mapping[str, str] = MappingProxyType({})
 LeftOut = tuple[str, Estimate | None]
 """The path of a reading, and the estimate without it; None where the rest says nothing."""
 
@@ -163,8 +165,8 @@ class Judgement:
     service_text: str = "Send it to service with this result."
 
 
-def grade_of(document: Envelope, judgement: Judgement) -> Grade:
-    """Decide every quantity and say why; returns the grade of the whole."""
+def grade_of(document: Envelope, judgement: Judgement, bad_looks: Mapping[str, str] = NO_LOOKS) -> Grade:
+    """Decide every quantity and say why; returns the grade of the whole. bad_looks: what a look can find, in words by code."""
     own: list[CodedText] = []
     for entry in judgement.quantities:
         entry.dof = prior_dof(document)
@@ -196,7 +198,7 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
     if judgement.refused and grade == "adjust":
         grade = "repeat"  # nothing is turned by readings that are at fault
     now = [_now(quantity) for quantity in judgement.quantities if quantity.own is None]
-    against = contradiction(document, grade, now)
+    against = contradiction(document, grade, [*_looks(judgement, bad_looks), *now])
     if against is not None and against[0] == CONTRADICTS:
         judgement.disputed, grade = True, "repeat"
     judgement.reasons = [
@@ -208,6 +210,12 @@ def grade_of(document: Envelope, judgement: Judgement) -> Grade:
         *judgement.reasons,
     ]
     return grade
+
+
+def _looks(judgement: Judgement, bad_looks: Mapping[str, str]) -> list[LookNow]:
+    codes = {code for code, _ in (*judgement.reasons, *judgement.service)}
+    looked = not codes & set(NOT_LOOKED)
+    return [LookNow(code, noun, code in codes, looked) for code, noun in bad_looks.items()]
 
 
 def _now(quantity: JudgedQuantity) -> JudgedNow:

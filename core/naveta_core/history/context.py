@@ -148,7 +148,12 @@ def _answers(check: PastCheck, events: Sequence[PastEvent]) -> bool:
 
 def _earlier(kept: _KeptCheck) -> Earlier:
     check = kept.check
-    stated = {"disputed": check.disputed, "changed_since": kept.changed_since, "temperature_c": check.temperature_c}
+    stated = {
+        "disputed": check.disputed,
+        "looks": check.looks or None,
+        "changed_since": kept.changed_since,
+        "temperature_c": check.temperature_c,
+    }
     known = {name: value for name, value in stated.items() if value is not None and value is not False}
     common = {"check": check.kind, "at": check.at, "grade": check.grade, "result": check.result, "passed": kept.passed}
     return Earlier.model_validate({**common, **known})

@@ -39,6 +39,8 @@ class PastCheck(Answer):
     """Whether a good result contradicted a bad one, so that another run had to decide."""
     looked: bool = True
     """Whether its quick checks were made."""
+    looks: list[str] = []
+    """What a look found wrong, by its codes."""
     temperature_c: float | None = None
 
 
@@ -109,6 +111,7 @@ def _check_entry(summary: RecordSummary, figures: dict[str, Figure], at: str, st
         passed=clears(done),
         as_left_passed=clears(replace(done, stage="as-left")),
         looked=not any(code in NOT_LOOKED for code in done.codes),
+        looks=[code for code in summary.codes if code in KINDS[summary.kind].bad_looks],
         disputed=CONTRADICTS in summary.codes,
         **warmth,
     )

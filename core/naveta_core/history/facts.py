@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import KW_ONLY, dataclass, replace
 from datetime import date, datetime
 
+from ..engine.contradiction import NOT_LOOKED as NOT_LOOKED
 from ..results import Reason
 from ..units.formatting import day_words as day_words
 from .summary import RecordSummary
@@ -13,8 +14,6 @@ from .summary import RecordSummary
 FALLS = ("drop", "topple")
 """After these every check they bear on must pass, whether or not it decides on other days."""
 HOLDING_EVENTS = (*FALLS, "held")
-NOT_LOOKED = ("not-looked", "not-tapped")
-"""What a record says when its quick looks were passed over: after a fall it releases nothing."""
 ADJUSTED = "adjusted"
 RELEASE = "released"
 SKIPPED = "skipped"

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from math import fsum, sqrt
 
 from ..stats.estimate import MIN_F_SQUARED
@@ -14,6 +15,22 @@ from ..stats.quantiles import t_quantile
 
 PRIOR_DOF = 4.0
 JUMP_PROBABILITY = 0.995
+
+
+@dataclass(frozen=True, slots=True)
+class SeriesCheck:
+    """One check of a series. Value, sigma and limit in the unit of the series, which the kind states: any unit."""
+
+    id: str
+    at: datetime
+    value: float
+    sigma: float
+    limit: float
+    stage: str = "as-found"
+    grade: str = "use"
+    temperature_c: float | None = None
+    against: str = ""
+    """Code by which it contradicts an earlier result, or decides between two; empty for most."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,6 @@ too. What is stated is about the last part.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from datetime import datetime, timedelta
 from math import sqrt
 
@@ -15,10 +14,12 @@ from ..results import Answer
 from ..stats.decision import wander_in_a_root_day
 from ..stats.quantiles import t_quantile
 from ..units.formatting import UNITS, count, signed, size
+from .disputes import Dispute, disputes_of
 from .drift import Leaving, Line, SeriesParts, SeriesValue, Warmth, fit, leaving, parts_of, season, warmth
 from .earned import earned_interval
 from .facts import day_words
 from .pooling import ModelSeries, Pool, conflicts, model_series_of, pooled
+from .series import SeriesCheck
 
 TAU = {"arcsec": 1.0, "div": 0.2, "mm": 0.1, "ppm": 5.0, "mm/km": 0.1}
 """How much a quantity wanders on its own, one standard deviation, by its unit."""
@@ -28,20 +29,6 @@ FEW = 8
 YEAR = 365.25
 DAY_S = 86_400.0
 BAND_POINTS = 9
-
-
-@dataclass(frozen=True, slots=True)
-class SeriesCheck:
-    """One check of a series. Value, sigma and limit in the unit of the series, which the kind states: any unit."""
-
-    id: str
-    at: datetime
-    value: float
-    sigma: float
-    limit: float
-    stage: str = "as-found"
-    grade: str = "use"
-    temperature_c: float | None = None
 
 
 class BandPoint(Answer):
@@ -69,6 +56,10 @@ class Trend(Answer):
     late: str | None
     jumped: list[str]
     outliers: list[str]
+    disputed: list[str]
+    """Results that contradict each other, or the odd one of three."""
+    dispute: str
+    """The same in a sentence; empty where nothing contradicts."""
     waiting: str | None
     """The check that jumped and waits for the next one to decide."""
     warmth: str
@@ -90,15 +81,23 @@ def tau_of(kind: str, unit: str) -> float:
 
 
 def last_stretch(checks: Sequence[SeriesCheck], cuts: Sequence[datetime]) -> list[SeriesCheck]:
-    """Checks as found since the last event that bears on them, or the last as-left, oldest first."""
+    """Checks as found since the last event that bears on them, or the last as-left, oldest first; without those that
+    found nothing and the odd ones of three runs."""
+    return _counting(*_stretch(checks, cuts))
+
+
+def _stretch(checks: Sequence[SeriesCheck], cuts: Sequence[datetime]) -> tuple[list[SeriesCheck], list[Dispute]]:
+    """Return every check as found of the last stretch, oldest first, and the disputes among them."""
     ordered = sorted(checks, key=lambda check: check.at)
     begins = [*cuts, *(check.at for check in ordered if check.stage == "as-left")]
     since = max(begins, default=None)
-    return [
-        check
-        for check in ordered
-        if check.stage != "as-left" and check.grade != "repeat" and (since is None or check.at > since)
-    ]
+    found = [check for check in ordered if check.stage != "as-left" and (since is None or check.at > since)]
+    return found, disputes_of(found)
+
+
+def _counting(found: Sequence[SeriesCheck], disputes: Sequence[Dispute]) -> list[SeriesCheck]:
+    odd = {dispute.odd.id for dispute in disputes if dispute.odd}
+    return [check for check in found if check.grade != "repeat" and check.id not in odd]
 
 
 def values_of(checks: Sequence[SeriesCheck], first: datetime) -> list[SeriesValue]:
@@ -126,9 +125,19 @@ def trend_of(
     pool: Pool | None = None,
 ) -> Trend | None:
     """What a series says; None where nothing is on record since the last event. tau in the unit of the series."""
-    stretch = last_stretch(checks, cuts)
+    found, disputes = _stretch(checks, cuts)
+    stretch = _counting(found, disputes)
     if not stretch:
         return None
+    disputed = [name for dispute in disputes for name in dispute.ids]
+    said = _trend(stretch, today, unit=unit, tau=tau, rule_days=rule_days, pool=pool)
+    return said.model_copy(update={"disputed": disputed, "dispute": disputes[-1].text if disputes else ""})
+
+
+def _trend(
+    stretch: Sequence[SeriesCheck], today: datetime, *, unit: str, tau: float, rule_days: int, pool: Pool | None
+) -> Trend:
+    """Return what the checks that count say."""
     values = values_of(stretch, stretch[0].at)
     cut = parts_of(values, tau)
     places = [i for i in cut.parts[-1] if not (cut.waiting and i == len(values) - 1)] or list(cut.parts[-1])
@@ -155,6 +164,8 @@ def trend_of(
         late=_day(first, left.late) if left else None,
         jumped=[stretch[part[0]].id for part in cut.parts[1:]],
         outliers=[stretch[i].id for i in (*cut.isolated, *(places[i] for i in single.left_out))],
+        disputed=[],
+        dispute="",
         waiting=stretch[-1].id if cut.waiting else None,
         warmth=_warmth(warmth(own, tau), unit),
         earned_days=earned.days,

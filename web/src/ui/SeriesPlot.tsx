@@ -73,6 +73,7 @@ export function SeriesPlot({ series, today }: { series: Series; today: Date }) {
           key={point.id}
           point={point}
           outlier={series.trend?.outliers.includes(point.id) ?? false}
+          disputed={series.trend?.disputed.includes(point.id) ?? false}
           message={series.unit_label}
           x={x(new Date(point.at))}
           y={y}
@@ -165,6 +166,7 @@ function Event({ x, word, width }: { x: number; word: string; width: number }) {
 function Finding({
   point,
   outlier,
+  disputed,
   message,
   x,
   y,
@@ -172,6 +174,7 @@ function Finding({
 }: {
   point: Point;
   outlier: boolean;
+  disputed: boolean;
   message: string;
   x: number;
   y: ScaleLinear<number, number>;
@@ -180,6 +183,14 @@ function Finding({
   const { session } = useHere();
   const label = `${day(point.at, session.time_zone)}, ${point.stage}, ${fixed(point.value, 1)} ${message}, plus or minus ${fixed(point.u95, 1)}`;
   return (
-    <FindingMark point={point} label={label} open={point.stage === "as-left" || outlier} x={x} y={y} onOpen={open} />
+    <FindingMark
+      point={point}
+      label={disputed ? `${label}, contradicts another result` : label}
+      open={point.stage === "as-left" || outlier}
+      disputed={disputed}
+      x={x}
+      y={y}
+      onOpen={open}
+    />
   );
 }

@@ -38,11 +38,15 @@ export function LimitBand({ y, limit, width, unit }: { y: Y; limit: number; widt
 export const reachOf = (points: Point[]): number =>
   Math.max(...points.map((point) => Math.abs(point.value) + point.u95), ...points.map((point) => point.use * 1.25));
 
-/** A finding with its uncertainty; open where it was left so, or lies beside the others. Touch or Enter opens its record. */
+/**
+ * A finding with its uncertainty; open where it was left so, or lies beside the others; between brackets where it
+ * contradicts another. Touch or Enter opens its record.
+ */
 export function FindingMark({
   point,
   label,
   open,
+  disputed = false,
   x,
   y,
   onOpen,
@@ -50,6 +54,7 @@ export function FindingMark({
   point: Point;
   label: string;
   open: boolean;
+  disputed?: boolean;
   x: number;
   y: Y;
   onOpen: () => void;
@@ -63,7 +68,16 @@ export function FindingMark({
       onClick={onOpen}
       onKeyDown={(event) => event.key === "Enter" && onOpen()}
       data-stage={point.stage}
+      data-disputed={disputed || undefined}
     >
+      {disputed && (
+        <path
+          d={`M${x - 9} ${y(point.value) - 11}h-4v22h4M${x + 9} ${y(point.value) - 11}h4v22h-4`}
+          fill="none"
+          className="stroke-coral"
+          strokeWidth="2.2"
+        />
+      )}
       <rect x={x - 12} y={y(point.value) - 16} width="24" height="32" fill="transparent" />
       <path
         d={`M${x} ${y(point.value - point.u95)}V${y(point.value + point.u95)}`}

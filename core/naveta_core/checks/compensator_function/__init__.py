@@ -97,4 +97,5 @@ KIND = Kind(
     unit="arcsec",
     blocks_release=False,
     blocks_unchecked=True,
+    bad_looks={"sticking": "a sticking compensator"},
 )

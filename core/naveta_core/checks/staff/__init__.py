@@ -38,6 +38,7 @@ KIND = Kind(
     draw=draw,
     progress_of=progress_of,
     general=GENERAL,
+    bad_looks={"foot-loose": "a loose foot plate", "joints-loose": "a joint with play"},
     title="Staff check",
     adjust=by_hand,
     applies_to=("staff",),

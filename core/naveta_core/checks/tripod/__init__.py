@@ -33,6 +33,11 @@ KIND = Kind(
     progress_of=progress_of,
     needs=needs,
     general=GENERAL,
+    bad_looks={
+        "clamps-slip": "a clamp that slips",
+        "hinges-loose": "a hinge with play",
+        "shoes-loose": "a loose or blunt shoe",
+    },
     title="Tripod",
     adjust=by_hand,
     applies_to=("tripod",),

@@ -135,6 +135,7 @@ KIND = Kind(
     document=TwoPeg,
     where=where,
     read=read_document,
+    bad_looks={"sticking": "a sticking compensator"},
     faultless=Faultless((("setups.*.readings.*", "1.0000"),)),
     judge=judge,
     needs=needs,

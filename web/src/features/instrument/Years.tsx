@@ -132,6 +132,7 @@ function TrendText({ trend, tag }: { trend: NonNullable<Series["trend"]>; tag: s
           )}
         </p>
       )}
+      {trend.dispute && <p className="font-semibold text-coral">{trend.dispute}</p>}
       <NoteEvent tag={tag} open={noting} onClose={() => setNoting(false)} />
       <p className="sub">{[trend.earned, trend.warmth, trend.together].filter(Boolean).join(" ")}</p>
     </div>
