@@ -49,7 +49,7 @@ it("the checks of a kit are begun from it in their order", async () => {
   goTo(`/plan/jobs/${made.body.id}`);
   const row = page.css(`[data-fitness=${tag}]`);
   await row.has("data-fit", "fit-if");
-  await row.says("After the two-peg test: 15 minutes.");
+  await row.says("Check first: compensator and two-peg test, 23 minutes.");
   await row.role("button").click();
   await row.says("Never checked here");
 });

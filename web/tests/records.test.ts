@@ -125,6 +125,15 @@ it("a good run after a bad one contradicts it, and a third that agrees with the 
   await page.button("Save as found").click();
   await saved();
   expect(await standing()).toBe("hold");
+  const history = page.role("region", "History");
+  goTo(`/instruments/${level}`);
+  await history.css("[data-disputed]").counts(2);
+  await history.says("contradict each other: a third run decides");
   await run("1.4680;1.4682;1.4684", "1.2104;1.2106", "1.5233;1.5236;1.5234", "1.2515;1.2516");
   await page.css("[data-finding=adjust]").says("stays on record as the odd one");
+  await page.button("Save as found").click();
+  await saved();
+  goTo(`/instruments/${level}`);
+  await history.css("[data-disputed]").counts(1);
+  await history.says("the odd one of three runs");
 });

@@ -293,12 +293,12 @@ def _answer(
 
 
 def _text(checks: Sequence[CheckBefore], conditions: Sequence[Reason], why: Sequence[Reason]) -> str:
-    """'After the two-peg test, 15 minutes. Observe in both faces.', 'Dropped on 20 Mar …', ''."""
+    """'Check first: two-peg test, 15 minutes. Observe in both faces.', 'Dropped on 20 Mar …', ''."""
     if why:
         return closed(why[0].text)
     titles = [
         f"{check.title[0].lower()}{check.title[1:]}{' on site' if check.where == 'on-site' else ''}" for check in checks
     ]
     minutes = sum(check.minutes for check in checks)
-    after = [f"After the {joined(titles)}: {count(minutes, 'minute', 'minutes')}."] if checks else []
-    return " ".join([*after, *(closed(condition.text) for condition in conditions)])
+    first = [f"Check first: {joined(titles)}, {count(minutes, 'minute', 'minutes')}."] if checks else []
+    return " ".join([*first, *(closed(condition.text) for condition in conditions)])

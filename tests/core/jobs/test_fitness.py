@@ -103,7 +103,7 @@ def test_a_level_never_checked_goes_out_after_its_check_and_the_job_says_how_goo
     assert [(check.check, check.minutes, check.where) for check in answer.checks] == [("two-peg", 15, "before-leaving")]
     assert answer.checks[0].why.startswith("Never checked here")
     assert answer.text.startswith(
-        "After the two-peg test: 15 minutes. Keep backsight and foresight equal within 27 m. Two-peg test: collimation"
+        "Check first: two-peg test, 15 minutes. Keep backsight and foresight equal within 27 m. Two-peg test: collimation"
     )
     (most,) = [c for c in answer.conditions if c.code == "most-line-of-sight"]
     assert most.text == (
