@@ -12,11 +12,13 @@ from naveta_core.setup.advisors.screws import ScrewsQuery
 from naveta_core.setup.advisors.slide import SlideQuery
 from naveta_core.setup.context import BubblePlace, PlanMove, TiltVector, TribrachGeometry, TripodGeometry
 from naveta_core.setup.mechanism import InstrumentView, see
+from naveta_core.setup.tips import plummet_level_text
 
 from .results import PracticeAdvice
 from .shortest import NEAR_MM
 from .situations import Situation
 from .stand import Stand
+from .stated import plummet_shows
 
 STANDS_AT_DEG = 180.0
 ENOUGH_ARCSEC, ENOUGH_MM = 8.0, 0.5
@@ -28,6 +30,9 @@ def next_move(situation: Situation, stand: Stand) -> PracticeAdvice:
     off = math.hypot(*seen.axis_mm)
     if stand.open_leg:
         return _advice(f"Close the clamp of leg {stand.open_leg}: the leg slips.")
+    if "legs" in can and not plummet_shows(situation.instrument, seen) and not seen.in_ring:
+        first = _by_legs(situation, stand, seen)
+        return _advice(first.headline, plummet_level_text(situation.instrument), *first.lines)
     if "carry" in can and off > NEAR_MM and not any(stand.pressed):
         bearing, size = polar(-seen.axis_mm[0], -seen.axis_mm[1])
         return _advice(f"Carry the whole tripod {size:.0f} mm {_direction(bearing)}.", "Legs and feet come after that.")

@@ -74,6 +74,10 @@ class StandSeen(Answer):
     across_arcsec: float | None
     level_lost: bool
     spot: Pair | None
+    plummet_off: bool
+    """Whether its plummet does not work as it stands: too far out of level."""
+    stated: list[str]
+    """What is stated of the instrument and bears on the set-up."""
     laser_on: bool
     optical: OpticalSeen | None
     bob: Pair | None

@@ -12,6 +12,7 @@ from naveta_core.setup.tripod import HINGES, LEGS
 from .results import LegSeen, OpticalSeen, ScrewSeen, StandSeen
 from .situations import Situation
 from .stand import Stand, bob_mm, level_is_on
+from .stated import in_steps, plummet_shows, said
 
 INDEX_FOCUS, GROUND_FOCUS = 0.62, 0.36
 """Where the plummet's two focuses are sharp, as shares of their way."""
@@ -25,8 +26,10 @@ def seen_of(situation: Situation, stand: Stand) -> StandSeen:
     truth = see(equipment, state)
     head = state.pose.point((state.slide[0], state.slide[1], equipment.pivot_height_mm * MM))
     laser = "laser" in shows and stand.seconds < stand.laser_until_s
-    spot = truth.spot_mm if laser or "optical" in shows else None
-    lost = not level_is_on(stand) and equipment.electronic is not None
+    stated = situation.instrument
+    hidden = not plummet_shows(stated, truth)
+    spot = truth.spot_mm if (laser or "optical" in shows) and not hidden else None
+    lost = not level_is_on(situation, stand) and equipment.electronic is not None
     return StandSeen(
         seconds=stand.seconds,
         legs=_legs(situation, stand),
@@ -41,10 +44,12 @@ def seen_of(situation: Situation, stand: Stand) -> StandSeen:
         plate_div=None if equipment.plate is None else stand.plate_div,
         plate_end_div=equipment.plate.end_div if equipment.plate else 0.0,
         heading_deg=state.heading_deg,
-        along_arcsec=None if lost else truth.along_arcsec,
-        across_arcsec=None if lost else truth.across_arcsec,
+        along_arcsec=None if lost else in_steps(stated, truth.along_arcsec),
+        across_arcsec=None if lost else in_steps(stated, truth.across_arcsec),
         level_lost=lost,
         spot=spot,
+        plummet_off=hidden,
+        stated=said(stated),
         laser_on=laser,
         optical=_optical(stand) if "optical" in shows else None,
         bob=bob_mm(situation, stand) if "bob" in shows else None,

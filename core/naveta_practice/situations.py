@@ -8,6 +8,7 @@ from collections.abc import Iterable
 from dataclasses import KW_ONLY, dataclass, replace
 from functools import lru_cache
 
+from naveta_core.documents.envelope import Instrument
 from naveta_core.errors import Fault, Refused, quote
 from naveta_core.geometry import Vector, add, unit
 from naveta_core.setup.equipment import MM, CircularVial, ElectronicLevel, Equipment, PlateVial, Plummet, Tribrach
@@ -16,12 +17,14 @@ from naveta_core.setup.tripod import LEGS, Pose, even_feet
 
 from .ground import GROUNDS, Ground
 from .lessons import BY_NAME, Lesson
+from .stated import drawn_instrument
 
 DOWNHILL_DEG = 180.0
 """The person stands below, two feet towards them."""
 HEIGHT_M = 1.45
 MAX_SEED = 999_999
 FOUR = (45.0, 135.0, 225.0, 315.0)
+NOTHING_STATED = Instrument()
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +41,8 @@ class Situation:
     """How far a bob swings to each side, millimetres; 0 in still air."""
     gust_s: float
     start: State
+    instrument: Instrument = NOTHING_STATED
+    """What is stated of the instrument on it."""
 
 
 def refuse_unknown(lesson: str, seed: int, known: Iterable[str]) -> None:
@@ -55,15 +60,17 @@ def situation_of(lesson_name: str, seed: int) -> Situation:
     lesson, rng = BY_NAME[lesson_name], random.Random(f"{lesson_name} {seed}")
     slope = rng.uniform(*lesson.slope_deg)
     ground = GROUNDS[rng.choice(lesson.grounds)]
-    equipment = _equipment(lesson, rng)
+    instrument = drawn_instrument(lesson, seed)
+    equipment = _equipment(lesson, instrument, rng)
     start = _start(lesson, equipment, slope, rng)
     wind = rng.uniform(3.0, 7.0) if lesson.wind else 0.0
     return Situation(
-        lesson, seed, equipment, ground=ground, slope_deg=slope, wind_mm=wind, gust_s=rng.uniform(4.0, 7.0), start=start
-    )
+        lesson, seed, equipment, ground=ground, slope_deg=slope, wind_mm=wind, gust_s=rng.uniform(4.0, 7.0), start=start,
+        instrument=instrument,
+    )  # fmt: skip
 
 
-def _equipment(lesson: Lesson, rng: random.Random) -> Equipment:
+def _equipment(lesson: Lesson, instrument: Instrument, rng: random.Random) -> Equipment:
     bearing = unit(rng.uniform(0.0, 360.0))
     off = rng.uniform(0.6, 1.0) * lesson.vial_off_mm
     tribrach = Tribrach(screws=4, bearings_deg=FOUR) if lesson.screws == 4 else Tribrach()
@@ -74,7 +81,7 @@ def _equipment(lesson: Lesson, rng: random.Random) -> Equipment:
         plate=PlateVial(error_div=rng.choice((-1.0, 1.0)) * rng.uniform(1.5, 3.0) if off else 0.0)
         if "plate" in shows
         else None,
-        electronic=ElectronicLevel() if "electronic" in shows else None,
+        electronic=ElectronicLevel(range_arcmin=limit) if (limit := instrument.tilt_limit_arcmin) else None,
         plummet=Plummet() if {"optical", "laser"} & set(shows) else None,
     )
 

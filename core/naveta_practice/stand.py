@@ -23,8 +23,6 @@ CIRCULAR_LAG_S, PLATE_LAG_S = 0.25, 0.5
 """After this time a bubble has gone two thirds of its way."""
 SLIPS_M_S = 0.08
 """How fast an open leg slips through its clamp under the head's weight."""
-LEVEL_LOST_AFTER_S = 4.0
-"""So long out of its range and the electronic level switches off; it comes back at once within range."""
 GRAVITY = 9.81
 MIN_SINK_MM = 0.002
 MAX_STEP_S = 0.25
@@ -134,9 +132,11 @@ def bob_mm(situation: Situation, stand: Stand) -> Plane:
     return ((head[0] - state.mark[0]) / MM + x, (head[1] - state.mark[1]) / MM + y)
 
 
-def level_is_on(stand: Stand) -> bool:
-    """Whether the electronic level still shows something."""
-    return stand.lost_since_s is None or stand.seconds - stand.lost_since_s < LEVEL_LOST_AFTER_S
+def level_is_on(situation: Situation, stand: Stand) -> bool:
+    """Whether the electronic level still shows something: out of its range it shuts off after the delay stated, and it
+    comes back at once within range."""
+    lost = stand.lost_since_s
+    return lost is None or stand.seconds - lost < (situation.instrument.tilt_delay_s or 0.0)
 
 
 def plain(stand: Stand) -> dict[str, object]:

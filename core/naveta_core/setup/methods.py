@@ -9,6 +9,7 @@ from ..documents.envelope import Instrument
 from .context import TribrachGeometry
 from .results import LevelOffer, MethodOffer, SetUpMethods
 from .steps import STEPS, SetUpStep
+from .tips import plummet_level_text
 
 LEVELS = ("level", "digital-level")
 LEVEL_TYPES = ("electronic", "plate", "two-plates")
@@ -143,7 +144,7 @@ def cannot(method: SetUpMethod, instrument: Instrument, tribrach: Instrument | N
     if method.needs in ("plummet", "tilts", "four") and plummet == "none":
         return "Neither instrument nor tribrach has a plummet: use the plumb bob."
     if method.needs == "tilts" and own == plummet and instrument.plummet_tilted is False:
-        return "Its plummet works only when the instrument is level: level first, or shift by a leg."
+        return plummet_level_text(instrument)
     if method.needs == "four" and screws == 3:
         return "This tribrach has three screws."
     if screws == 4 and method.needs != "four" and method.name != "plumb-bob" and not method.for_levels:

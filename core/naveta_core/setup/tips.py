@@ -5,6 +5,7 @@ Nothing here is judged. Without a word about the place there is no hint.
 
 from __future__ import annotations
 
+from ..documents.envelope import Instrument
 from ..engine.work import words_of
 from ..results import Reason, reasons
 from ..units.formatting import signed
@@ -80,20 +81,37 @@ def _slope(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
 
 def _shuts_off(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
     """Return the hint for an electronic level that shuts off when tilted: level with the legs first."""
-    limit, delay = document.instrument.tilt_limit_arcmin, document.instrument.tilt_delay_s
-    if limit is None or step not in BEFORE_FINE:
-        return []
+    text = shuts_off_text(document.instrument)
+    return [("shuts-off", text)] if text and step in BEFORE_FINE else []
+
+
+def shuts_off_text(instrument: Instrument) -> str:
+    """Return the sentence for an electronic level that shuts off when tilted; empty where no tilt is stated."""
+    limit, delay = instrument.tilt_limit_arcmin, instrument.tilt_delay_s
+    if limit is None:
+        return ""
     after = f", after {delay:g} seconds" if delay else ""
-    text = f"Tilted by more than {limit:g}′ its electronic level shuts off{after}: tilt it with the legs until it is within that, then use the screws."
-    return [("shuts-off", text)]
+    return f"Tilted by more than {limit:g}′ its electronic level shuts off{after}: tilt it with the legs until it is within that, then use the screws."
+
+
+def plummet_level_text(instrument: Instrument) -> str:
+    """Return the sentence for a plummet that works only when the instrument is level; empty for others."""
+    if instrument.plummet_tilted is not False:
+        return ""
+    return "Its plummet works only when the instrument is level: level first, or shift by a leg."
+
+
+def bubble_step_text(instrument: Instrument) -> str:
+    """Return the sentence for the resolution of an on-screen bubble; empty where none is stated."""
+    worth = instrument.bubble_step_arcsec
+    return f"One step of the bubble on its screen is {worth:g}″: a smaller tilt does not show there." if worth else ""
 
 
 def _bubble(document: SetUpDocument, step: str) -> list[tuple[str, str]]:
     """Return the hint on the resolution of an on-screen bubble."""
-    worth = document.instrument.bubble_step_arcsec
-    if worth is None or step != "plate" or document.observations.options.level_type == "plate":
-        return []
-    return [("bubble-step", f"One step of the bubble on its screen is {worth:g}″: a smaller tilt does not show there.")]
+    text = bubble_step_text(document.instrument)
+    shown = step == "plate" and document.observations.options.level_type != "plate"
+    return [("bubble-step", text)] if text and shown else []
 
 
 def _feet(document: SetUpDocument, step: str) -> list[tuple[str, str]]:

@@ -150,14 +150,14 @@ class TestAdvice:
         return next_move(situation, stand).headline
 
     def test_the_order_of_a_whole_set_up(self) -> None:
-        situation = situation_of("whole-set-up", 1)
+        situation = situation_of("whole-set-up", 3)
         off = see(situation.equipment, situation.start).axis_mm
         carry = Move(do="carry", right_mm=-off[0], away_mm=-off[1])
-        assert self.said("whole-set-up", 1).startswith("Carry the whole tripod 35 mm")
-        assert self.said("whole-set-up", 1, carry) == "Press foot A in."
+        assert self.said("whole-set-up", 3).startswith(f"Carry the whole tripod {math.hypot(*off):.0f} mm")
+        assert self.said("whole-set-up", 3, carry) == "Press foot A in."
         pressed = [Move(do="press", leg=leg) for leg in "ABC"]  # type: ignore[arg-type]
-        assert "eg" in self.said("whole-set-up", 1, carry, *pressed)
-        assert self.said("whole-set-up", 1, Move(do="open", leg="B")).startswith("Close the clamp of leg B")
+        assert "eg" in self.said("whole-set-up", 3, carry, *pressed)
+        assert self.said("whole-set-up", 3, Move(do="open", leg="B")).startswith("Close the clamp of leg B")
 
     def test_screws_are_named_by_thumbs_and_each_by_how_much(self) -> None:
         said = next_move(situation_of("left-thumb", 4), begun(situation_of("left-thumb", 4)))

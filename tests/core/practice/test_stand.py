@@ -190,16 +190,19 @@ def test_a_level_that_is_far_out_goes_off_after_a_while_and_comes_back() -> None
     situation = situation_of("whole-set-up", 2)
     stand = begun(situation)
     assert seen_of(situation, stand).along_arcsec is None
-    for _ in range(20):
-        stand = advanced(situation, stand, 0.25)
-    assert seen_of(situation, stand).level_lost is True
+    # Stated of this one: beyond 4′ it shuts off after 6 seconds.
+    assert (situation.instrument.tilt_limit_arcmin, situation.instrument.tilt_delay_s) == (4.0, 6.0)
+    for seconds in range(1, 8):
+        for _ in range(4):
+            stand = advanced(situation, stand, 0.25)
+        assert seen_of(situation, stand).level_lost is (seconds >= 6)
     level = situation_of("slide-and-level", 2)
     near = begun(level)
     assert seen_of(level, near).along_arcsec is not None
 
 
 def test_a_laser_shows_nothing_until_it_is_on_and_goes_off_by_itself() -> None:
-    situation, stand = whole_set_up()
+    situation, stand = whole_set_up(3)
     assert seen_of(situation, stand).spot is None
     stand, _ = moved(situation, stand, Move(do="laser"))
     assert seen_of(situation, stand).spot is not None

@@ -86,6 +86,13 @@ function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAga
         !stand.error && <Waiting what="Setting the tripod up…" />
       )}
       <p>{lesson.aim}</p>
+      {!!stand.seen?.stated.length && (
+        <ul className="m-0 list-none p-0" aria-label="This instrument">
+          {stand.seen.stated.map((text) => (
+            <li key={text}>{text}</li>
+          ))}
+        </ul>
+      )}
       <Cautions cautions={lesson.cautions} />
     </div>
   );

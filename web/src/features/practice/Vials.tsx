@@ -196,7 +196,7 @@ function Ground({ seen, shows, onMove }: Props) {
       </svg>
       <figcaption className="sub">
         {name}
-        {spot && !inField ? `: ${far.toFixed(0)} mm off` : ""}
+        {seen.plummet_off ? ": off, too far out of level" : spot && !inField ? `: ${far.toFixed(0)} mm off` : ""}
       </figcaption>
       {shows.includes("laser") && !seen.laser_on && (
         <button className="btn !min-h-[44px]" onClick={() => onMove({ do: "laser" })}>
