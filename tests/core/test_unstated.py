@@ -5,9 +5,11 @@ from __future__ import annotations
 import pytest
 
 from naveta_core.checks import KINDS, kinds_for
+from naveta_core.dispatch import begin
 from naveta_core.documents.envelope import Instrument
 from naveta_core.jobs.unstated import FACTS, unstated
 from naveta_core.registry import document_of
+from naveta_core.setup.methods import fitting
 
 
 @pytest.mark.parametrize("kind", ["total-station", "robotic-total-station", "theodolite", "tribrach"])
@@ -19,11 +21,46 @@ def test_a_plummet_is_checked_unless_it_is_stated_that_there_is_none(
     assert ("plummet" in checks) is asked
 
 
+HAS = [
+    # kind, what is stated, then: is its electronic level checked, is its plate vial
+    ("total-station", {}, True, False),
+    ("total-station", {"electronic_level": False, "plate_vial": True}, False, True),
+    ("total-station", {"plate_vial_arcsec_per_div": 30.0}, True, True),
+    ("theodolite", {}, False, True),
+    ("theodolite", {"electronic_level_step_arcsec": 1.0, "plate_vial": False}, True, False),
+    ("theodolite", {"electronic_level": True}, True, True),
+    ("robotic-total-station", {"electronic_level": False}, False, False),
+]
+
+
+@pytest.mark.parametrize(("kind", "stated", "electronic", "plate"), HAS)
+def test_none_has_a_word_for_every_level(kind: str, stated: dict[str, object], electronic: bool, plate: bool) -> None:
+    checks = {check.name for check in kinds_for(Instrument.model_validate({"kind": kind, **stated}))}
+    assert ("dual-axis-level" in checks, "plate-vial" in checks) == (electronic, plate)
+
+
+def test_what_it_has_none_of_levels_nothing() -> None:
+    def refused(**stated: bool) -> dict[str, str | None]:
+        offers = fitting(Instrument(kind="theodolite", **stated)).level_type
+        return {offer.level_type: offer.cannot for offer in offers}
+
+    assert set(refused().values()) == {None}, "nothing stated refuses nothing"
+    assert refused(electronic_level=False)["electronic"] == "This instrument has no electronic level."
+    without = refused(plate_vial=False)
+    assert without["electronic"] is None
+    assert without["plate"] == without["two-plates"] == "This instrument has no plate vial."
+
+
 def test_what_is_missing_is_named_with_what_depends_on_it() -> None:
     bare = dict(unstated(Instrument(kind="total-station")))
-    assert list(bare) == ["plummet", "angle_accuracy_arcsec", "distance_accuracy_mm"]
+    assert list(bare) == [
+        "plummet", "electronic_level", "plate_vial", "angle_accuracy_arcsec", "distance_accuracy_mm",
+    ]  # fmt: skip
     assert "Its check is due until then" in bare["plummet"]
-    whole = Instrument(kind="total-station", plummet="none", angle_accuracy_arcsec=3.0, distance_accuracy_mm=2.0)
+    whole = Instrument(
+        kind="total-station", plummet="none", angle_accuracy_arcsec=3.0, distance_accuracy_mm=2.0,
+        electronic_level_step_arcsec=1.0, plate_vial=False,
+    )  # fmt: skip
     assert unstated(whole) == []
     assert [name for name, _ in unstated(Instrument(kind="tribrach"))] == ["plummet", "foot_screw_count"]
     assert unstated(Instrument(kind="staff")) == []
@@ -31,7 +68,7 @@ def test_what_is_missing_is_named_with_what_depends_on_it() -> None:
 
 def test_every_fact_named_is_one_that_can_be_stated() -> None:
     for name, kinds, text in FACTS:
-        assert name in Instrument.model_fields
+        assert name.removeprefix("has_") in Instrument.model_fields
         assert kinds
         assert text.endswith(".")
 
@@ -44,3 +81,20 @@ def test_the_first_check_asks_for_it() -> None:
 
     assert "not-stated" in said()
     assert "not-stated" not in said(plummet="laser")
+
+
+@pytest.mark.parametrize(
+    ("check", "kind", "known"),
+    [
+        ("plate-vial", "theodolite", {"plate_vial_arcsec_per_div": 30}),
+        ("dual-axis-level", "total-station", {"electronic_level": True}),
+    ],
+)
+def test_a_level_nobody_stated_is_asked_for_on_its_sheet(check: str, kind: str, known: dict[str, object]) -> None:
+    def said(**stated: object) -> list[str]:
+        blank = begin(check, KINDS[check].methods[0].name, "m", "")
+        found = KINDS[check].preview(document_of({**blank, "instrument": {"kind": kind, **stated}}))
+        return [message.code for message in found.progress.messages]
+
+    assert "not-stated" in said()
+    assert "not-stated" not in said(**known)

@@ -215,9 +215,13 @@ class Instrument(Part):
     plummet: Literal["none", "optical", "laser"] | None = None
     plummet_place: Literal["turning", "tribrach"] | None = None
     plummet_adjustable: bool | None = None
+    plate_vial: bool | None = None
+    """Whether it has a plate vial; a sensitivity stated says yes."""
     plate_vial_arcsec_per_div: Annotated[float, Field(ge=1, le=3600), InOwnUnit] | None = None
     circular_vial_arcmin_per_2mm: Annotated[float, Field(ge=0.5, le=120), InOwnUnit] | None = None
     circular_vial_on: Literal["rotating", "tribrach"] | None = None
+    electronic_level: bool | None = None
+    """Whether it has an electronic level; a step stated says yes."""
     electronic_level_step_arcsec: ArcsecStep | None = None
     bubble_step_arcsec: ArcsecStep | None = None
     """What one step of the bubble shown on its screen is worth."""
@@ -234,6 +238,16 @@ class Instrument(Part):
     foot_screw_count: Literal[3, 4] | None = None
     foot_screws: Literal["clockwise-raises", "clockwise-lowers"] | None = None
     """Seen from above. Most raise when turned clockwise; some have the other thread."""
+
+    @property
+    def has_plate_vial(self) -> bool | None:
+        """Return whether it has a plate vial; None where nothing says so."""
+        return True if self.plate_vial is None and self.plate_vial_arcsec_per_div else self.plate_vial
+
+    @property
+    def has_electronic_level(self) -> bool | None:
+        """Return whether it has an electronic level; None where nothing says so."""
+        return True if self.electronic_level is None and self.electronic_level_step_arcsec else self.electronic_level
 
     @property
     def senses(self) -> tuple[float, float]:

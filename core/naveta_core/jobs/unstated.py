@@ -16,9 +16,13 @@ LEVELLING = "Stated accuracy of levelling: limits, uncertainty and what a job al
 PLUMMET = "Plummet: whether it has one, and of which kind. Its check is due until then; the steps and methods of a set-up depend on it."
 DISTANCES = f"Stated accuracy of distances: {DISTANCE_MM:g} mm + {DISTANCE_PPM:g} ppm is assumed. What a job allows depends on it."
 READING = "How the staff is read: by eye is assumed. The uncertainty of every levelling depends on it."
+ELECTRONIC = "Electronic level: whether it has one. A total station is taken to have one, a theodolite none. Its check and the means of fine levelling depend on it."
+PLATE = "Plate vial: whether it has one. A theodolite is taken to have one, a total station none. Its check and the means of fine levelling depend on it."
 SCREWS = "Number of foot screws: three are assumed. Fine levelling and the methods of a set-up depend on it."
 FACTS: tuple[tuple[str, tuple[str, ...], str], ...] = (
     ("plummet", (*ANGLE_KINDS, "tribrach"), PLUMMET),
+    ("has_electronic_level", ANGLE_KINDS, ELECTRONIC),
+    ("has_plate_vial", ANGLE_KINDS, PLATE),
     ("angle_accuracy_arcsec", ANGLE_KINDS, ANGLES),
     ("distance_accuracy_mm", ("total-station", "robotic-total-station"), DISTANCES),
     ("levelling_accuracy_mm_per_km", LEVEL_KINDS, LEVELLING),
@@ -31,4 +35,8 @@ FACTS: tuple[tuple[str, tuple[str, ...], str], ...] = (
 def unstated(instrument: Instrument) -> list[CodedText]:
     """Return the facts that are not stated of an instrument, each with what depends on it."""
     kind = instrument.kind or ""
-    return [(name, text) for name, kinds, text in FACTS if kind in kinds and getattr(instrument, name) is None]
+    return [
+        (name.removeprefix("has_"), text)
+        for name, kinds, text in FACTS
+        if kind in kinds and getattr(instrument, name) is None
+    ]

@@ -154,9 +154,17 @@ def cannot(method: SetUpMethod, instrument: Instrument, tribrach: Instrument | N
 
 def cannot_level(level_type: str, instrument: Instrument) -> str | None:
     """Why the fine level cannot be had by `fine`, in a sentence; None when it can, or when nobody said."""
-    if level_type == "electronic" and instrument.kind == "theodolite" and not instrument.compensator_range_arcmin:
-        return "No electronic level is stated for this instrument."
+    if level_type == "electronic" and instrument.has_electronic_level is False:
+        return "This instrument has no electronic level."
+    if level_type != "electronic" and instrument.has_plate_vial is False:
+        return "This instrument has no plate vial."
     return None
+
+
+def _usual(instrument: Instrument) -> list[str]:
+    """Return the means of fine levelling, the usual ones of the instrument first."""
+    plates_first = instrument.kind == "theodolite" and not instrument.has_electronic_level
+    return sorted(LEVEL_TYPES, key=lambda level: (level == "electronic") == plates_first)
 
 
 def fitting(instrument: Instrument, tribrach: Instrument | None = None) -> SetUpMethods:
@@ -168,7 +176,9 @@ def fitting(instrument: Instrument, tribrach: Instrument | None = None) -> SetUp
     ]
     return SetUpMethods(
         methods=sorted(methods, key=lambda one: one.cannot is not None),
-        level_type=[LevelOffer(level_type=level, cannot=cannot_level(level, instrument)) for level in LEVEL_TYPES],
+        level_type=[
+            LevelOffer(level_type=level, cannot=cannot_level(level, instrument)) for level in _usual(instrument)
+        ],
         tribrach=_noted(tribrach or Instrument()),
     )
 

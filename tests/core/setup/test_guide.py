@@ -90,12 +90,13 @@ def test_a_way_that_cannot_work_says_so(method: str, instrument: dict[str, Any],
 
 
 def test_a_level_that_is_not_there_cannot_be_levelled_by() -> None:
-    found = {level["level_type"]: level["cannot"] for level in fitting(OPTICAL)["level_type"]}
-    assert found == {
-        "electronic": "No electronic level is stated for this instrument.",
-        "plate": None,
-        "two-plates": None,
+    found = {
+        level["level_type"]: level["cannot"] for level in fitting({**OPTICAL, "electronic_level": False})["level_type"]
     }
+    assert found == {"electronic": "This instrument has no electronic level.", "plate": None, "two-plates": None}
+    unstated = fitting(OPTICAL)["level_type"]
+    assert [level["level_type"] for level in unstated] == ["plate", "two-plates", "electronic"], "the usual ones first"
+    assert all(level["cannot"] is None for level in unstated)
     assert all(level["cannot"] is None for level in fitting(LASER)["level_type"])
 
 

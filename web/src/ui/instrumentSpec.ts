@@ -37,6 +37,10 @@ const READINGS = [
   { value: "micrometer", label: "Micrometer" },
   { value: "digital", label: "Digital" },
 ];
+const HAS = [
+  { value: "yes", label: "It has one" },
+  { value: "no", label: "None" },
+];
 const COUNTS = [
   { value: "3", label: "Three" },
   { value: "4", label: "Four" },
@@ -48,6 +52,8 @@ const PLUNGES = [
 const FIELDS: Record<string, SpecField> = {
   levelling: { name: "levelling_accuracy_mm_per_km", label: "Stated accuracy, mm per km double run", hint: "2.0" },
   angles: { name: "angle_accuracy_arcsec", label: "Stated accuracy of angles, ″", hint: "3" },
+  electronic: { name: "electronic_level", label: "Electronic level", options: HAS },
+  vial: { name: "plate_vial", label: "Plate vial", options: HAS },
   step: { name: "electronic_level_step_arcsec", label: "Electronic level shows steps of, ″", hint: "1" },
   plate: { name: "plate_vial_arcsec_per_div", label: "Plate vial, ″ a division", hint: "30" },
   circular: { name: "circular_vial_arcmin_per_2mm", label: "Circular vial, ′ per 2 mm", hint: "8" },
@@ -76,12 +82,14 @@ const total = [
   FIELDS.perLength,
   FIELDS.plunges,
   FIELDS.range,
+  FIELDS.electronic,
   FIELDS.step,
   FIELDS.bubble,
   FIELDS.shutsOff,
   FIELDS.after,
   FIELDS.along,
   FIELDS.across,
+  FIELDS.vial,
   FIELDS.plate,
   FIELDS.circular,
   FIELDS.plummet,
@@ -97,6 +105,8 @@ const OF_KIND: Record<string, (SpecField | undefined)[]> = {
   theodolite: [
     FIELDS.angles,
     FIELDS.plunges,
+    FIELDS.electronic,
+    FIELDS.vial,
     FIELDS.plate,
     FIELDS.circular,
     FIELDS.plummet,
@@ -133,7 +143,7 @@ export const KIND_NAMES: Record<string, string> = {
 
 export const specFields = (kind: string): SpecField[] => (OF_KIND[kind] ?? []).filter((each) => each !== undefined);
 
-const YES_NO = new Set(["plunges", "plummet_tilted"]);
+const YES_NO = new Set(["plunges", "plummet_tilted", "electronic_level", "plate_vial"]);
 
 /** As it is sent: what was filled in of the fields that belong to the kind, and what follows from it. */
 export function specOf(kind: string, typed: Record<string, string>): Record<string, unknown> {

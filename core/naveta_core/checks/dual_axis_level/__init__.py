@@ -43,11 +43,10 @@ WORTH = Group("observations", "The plate vial", ("sensitivity_arcsec_per_div",))
 GENERAL = (TOGETHER, WORTH, STORED)
 
 
-def has_electronic_level(instrument: Instrument) -> bool:
-    """Whether the instrument is known to have an electronic level."""
-    return instrument.kind in ("total-station", "robotic-total-station") or bool(
-        instrument.electronic_level_step_arcsec
-    )
+def may_have_one(instrument: Instrument) -> bool:
+    """Return whether the instrument has an electronic level; where nothing says so, a total station does."""
+    known = instrument.has_electronic_level
+    return instrument.kind in ("total-station", "robotic-total-station") if known is None else known
 
 
 KIND = Kind(
@@ -142,5 +141,5 @@ KIND = Kind(
     carried=(ACROSS,),
     as_left_inputs=(ALONG, f"sigma_{ALONG}", ACROSS, f"sigma_{ACROSS}"),
     invalidates=("two-face",),
-    applies=has_electronic_level,
+    applies=may_have_one,
 )

@@ -147,6 +147,9 @@ def _beside(
 def progress_of(document: DualAxisLevel, read: LevelRead) -> SheetProgress:
     """What can be said while readings are still to come."""
     figures, messages = last_repeat(read.figures), list[CodedText]()
+    if document.instrument.kind is not None and document.instrument.has_electronic_level is None:
+        text = "Whether it has an electronic level is not stated: state it in its model. An instrument without one needs no check."
+        messages.append(("not-stated", text))
     if len(figures) == 1:
         text = "Turn by 180°, let the values settle, read both again. Without index error they show the same with opposite signs."
         messages.append(("turn-now", text))

@@ -31,9 +31,10 @@ WORTH = Group("observations", "The vial", ("sensitivity_arcsec_per_div",))
 GENERAL = (READINGS, WORTH)
 
 
-def has_plate_vial(instrument: Instrument) -> bool:
-    """Whether the instrument is known to have a plate vial."""
-    return instrument.kind == "theodolite" or bool(instrument.plate_vial_arcsec_per_div)
+def may_have_one(instrument: Instrument) -> bool:
+    """Return whether the instrument has a plate vial; where nothing says so, a theodolite does."""
+    known = instrument.has_plate_vial
+    return instrument.kind == "theodolite" if known is None else known
 
 
 KIND = Kind(
@@ -125,5 +126,5 @@ KIND = Kind(
     order=20,
     unit="div",
     carried=("reversal_div", "vial_error_arcsec"),
-    applies=has_plate_vial,
+    applies=may_have_one,
 )

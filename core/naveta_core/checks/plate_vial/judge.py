@@ -122,6 +122,9 @@ def _known_rest(document: PlateVial, value: float) -> float | None:
 def progress_of(document: PlateVial, read: TubesRead) -> SheetProgress:
     """What can be said while readings are still to come."""
     tubes, messages = last_repeat(read.tubes), list[CodedText]()
+    if document.instrument.kind is not None and document.instrument.has_plate_vial is None:
+        text = "Whether it has a plate vial is not stated: state it in its model. An instrument without one needs no check."
+        messages.append(("not-stated", text))
     if len(tubes) >= 2 and len(read.tubes) < len(document.observations.readings):
         a, b = tubes[:2]
         if a.vial == b.vial and angle_between_deg(a.heading_deg, b.heading_deg) > 180 - OPPOSITE_WITHIN_DEG:

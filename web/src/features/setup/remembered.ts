@@ -1,7 +1,8 @@
 // How somebody likes to work, remembered on this device for the next set-up.
 import type { Options } from "../../documents/setUp";
 
-const STANDARD: Options = { level_type: "electronic", together: true, legs_may: "lower", stands: "two-to-you" };
+/** By which level is no habit until somebody chose one: the instrument's usual one is taken. */
+const STANDARD: Options = { together: true, legs_may: "lower", stands: "two-to-you" };
 
 export function habitsOf(username: string): Options {
   try {

@@ -45,8 +45,8 @@ export function useNewSetUp() {
       : null;
   // What the instrument has no level for is not begun with, whatever the habit.
   const lacks = (name: string | undefined) => level_type.find((each) => each.level_type === name)?.cannot ?? null;
-  const by = (lacks(habits.level_type) ? level_type.find((each) => !each.cannot)?.level_type : habits.level_type) as
-    LevelType | undefined;
+  const usual = level_type.find((each) => !each.cannot)?.level_type;
+  const by = (habits.level_type && !lacks(habits.level_type) ? habits.level_type : usual) as LevelType | undefined;
   const options = { ...habits, ...(by ? { level_type: by } : {}) };
   const begin = async (quick: boolean) => {
     setPressed(true);
