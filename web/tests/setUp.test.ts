@@ -205,7 +205,7 @@ it("the firms way is offered first", async () => {
 it("a theodolite without an electronic level is not offered one", async () => {
   await open("/set-up");
   await page.button("TD-01").click();
-  await page.text("No electronic level is stated for this instrument.").there();
+  await page.text("This instrument has no electronic level.").there();
   await page.role("radio", "Electronic level").counts(0);
   await page.role("radio", "One plate vial").has("data-state", "checked");
 });

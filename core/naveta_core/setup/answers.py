@@ -11,7 +11,7 @@ from ..units.formatting import arcsec, length_words
 from .advisors import advice_for
 from .advisors.heights import TripodHeightQuery, length_of
 from .advisors.legs import LegsQuery
-from .advisors.screws import ScrewsQuery, VialReading
+from .advisors.screws import MAX_DIVISIONS, ScrewsQuery, VialReading
 from .advisors.shift import ShiftQuery
 from .advisors.slide import SlideQuery
 from .advisors.text import away, for_person
@@ -192,6 +192,11 @@ def _by_level(document: SetUpDocument, level: Levelled) -> GuideAdvice | None:
     looks = [((heading + 90.0) % 360.0, along, rest)]
     if across is not None:
         looks.append((o.stand_bearing_deg % 360.0, across, rest_across))
+    if any(abs(figure) > MAX_DIVISIONS for _, bubble, at in looks for figure in (bubble, at)):
+        return _plain(
+            f"A plate vial is read in divisions, at most {MAX_DIVISIONS:g} to each side.",
+            "If the figure is in seconds, choose the electronic level under Fine level by.",
+        )
     vials = [
         VialReading(bearing_deg=bearing, bubble_div=bubble, rest_div=at, sensitivity_arcsec_per_div=scale)
         for bearing, bubble, at in looks

@@ -381,3 +381,19 @@ def test_the_record_says_how_it_came_about() -> None:
         "Passes of levelling and centring": "1",
         "Start on QB-2": "12.3456, counted anticlockwise",
     }
+
+
+@pytest.mark.parametrize("typed", ["80", "-80", "30000", "1e9"])
+@pytest.mark.parametrize("level_type", ["plate", "two-plates"])
+def test_seconds_typed_for_divisions_are_answered_and_stop_nothing(typed: str, level_type: str) -> None:
+    """A plate vial has no such division: whoever types it is told what is wanted, at every step."""
+    for step in ("plate", "ring-round", "slide"):
+        log = [saw(step, level={"along": typed, "across": "1"})]
+        found = guide(document(options={"level_type": level_type}, log=log), step)
+        assert found["advice"] is None or "divisions, at most 40" in found["advice"]["headline"]
+
+
+def test_a_reversing_point_that_cannot_be_is_answered_alike() -> None:
+    log = [saw("plate", level={"along": "2", "across": "1"})]
+    found = guide(document(options={"level_type": "plate"}, level={"by": "plate", "rest_div": "90"}, log=log), "plate")
+    assert "divisions, at most 40" in found["advice"]["headline"]

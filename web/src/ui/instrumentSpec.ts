@@ -78,6 +78,7 @@ const FIELDS: Record<string, SpecField> = {
 };
 const total = [
   FIELDS.angles,
+  FIELDS.magnification,
   FIELDS.distance,
   FIELDS.perLength,
   FIELDS.plunges,
@@ -100,10 +101,11 @@ const total = [
   FIELDS.storable,
 ];
 const OF_KIND: Record<string, (SpecField | undefined)[]> = {
-  level: [FIELDS.levelling, FIELDS.reading, FIELDS.magnification, FIELDS.range, FIELDS.circular, FIELDS.thread],
+  level: [FIELDS.levelling, FIELDS.reading, FIELDS.range, FIELDS.circular, FIELDS.thread],
   "digital-level": [FIELDS.levelling, FIELDS.range, FIELDS.circular, FIELDS.thread],
   theodolite: [
     FIELDS.angles,
+    FIELDS.magnification,
     FIELDS.plunges,
     FIELDS.electronic,
     FIELDS.vial,

@@ -164,8 +164,11 @@ def work_of(document: TwoPeg, found: PegFinding) -> list[Effect]:
         )
         for step in steps
     ]
-    balanced = "With equal backsight and foresight there is no error."
-    return [*lines, Effect(code="balanced", text=balanced, imbalance_m=0.0, height_m=0.0)]
+    balanced = Effect(
+        code="balanced", text="With equal backsight and foresight there is no error.", imbalance_m=0.0, height_m=0.0
+    )
+    # Whoever works with balanced sights reads first that it does not concern them.
+    return [balanced, *lines] if document.work.balanced_sights else [*lines, balanced]
 
 
 def worked_of(document: TwoPeg, found: PegFinding) -> list[CalculationLine]:

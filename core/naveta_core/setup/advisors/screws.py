@@ -18,7 +18,9 @@ from .text import for_person, turns_in_words
 MIN_TURNS = 0.0015
 
 
-Divisions = Annotated[float, Field(ge=-40, le=40), InOwnUnit]
+MAX_DIVISIONS = 40.0
+"""Further than this no bubble of a plate vial goes."""
+Divisions = Annotated[float, Field(ge=-MAX_DIVISIONS, le=MAX_DIVISIONS), InOwnUnit]
 
 
 class VialReading(Part):
