@@ -27,7 +27,6 @@ MODELS = (
             "plummet": "laser",
             "plummet_place": "turning",
             "electronic_level_step_arcsec": 1,
-            "plate_vial": False,
             "circular_vial_arcmin_per_2mm": 8,
             "stores": "correction",
             "storable_arcsec": 300,

@@ -14,6 +14,7 @@ from typing import Any
 
 from naveta_core.cautions import CAUTIONS, FOLLOW
 from naveta_core.checks import KINDS
+from naveta_core.orientation.result import SIGHTING, cautions_for
 from naveta_core.setup.steps import STEPS
 from naveta_practice.instruments.lessons import INSTRUMENT_LESSONS
 
@@ -33,6 +34,7 @@ def acts() -> dict[str, Any]:
             for kind in KINDS.values()
         },
         "steps": {name: list(step.cautions) for name, step in STEPS.items() if step.cautions},
+        "orientation": {"sights": list(SIGHTING)},
         "lessons": {lesson.name: list(lesson.cautions) for lesson in INSTRUMENT_LESSONS if lesson.cautions},
     }
 
@@ -54,6 +56,18 @@ def test_every_caution_stands_at_its_act_word_for_word() -> None:
     assert expected["texts"] == {**CAUTIONS, "local-rules": FOLLOW}
     assert acts() == expected["acts"]
     assert forbidding() == expected["forbidding"]
+
+
+def test_an_orientation_says_what_concerns_its_instrument() -> None:
+    def said(kind: str | None) -> list[str]:
+        return [caution.code for caution in cautions_for(kind)]
+
+    assert said(None) == said("robotic-total-station")
+    assert set(said(None)) == {*SIGHTING, "local-rules"}
+    assert "turns-by-itself" not in said("total-station")
+    assert "beam" in said("total-station")
+    assert said("theodolite")[0] == "sun"
+    assert not {"beam", "turns-by-itself"} & set(said("theodolite"))
 
 
 def test_whoever_sights_is_told_of_the_sun_in_words_that_say_it() -> None:

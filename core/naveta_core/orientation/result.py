@@ -17,6 +17,7 @@ from ..results import (
     Finding,
     LimitFigures,
     Note,
+    Reason,
     Repeats,
     Result,
     Shown,
@@ -85,6 +86,17 @@ def preview_back(document: Backsight) -> OrientationPreview:
     return _preview(read(document, station=document.observations.station, over_point=True), judge_back)
 
 
+SIGHTING = ("sun", "beam", "overhead-lines", "traffic", "turns-by-itself")
+"""Cautions of an orientation with an instrument nothing is known of."""
+LACKS = {"theodolite": ("beam", "turns-by-itself"), "total-station": ("turns-by-itself",)}
+"""Cautions that do not concern a kind of instrument: no distance meter, no motor."""
+
+
+def cautions_for(kind: str | None) -> list[Reason]:
+    """Return the cautions of sighting control points with a kind of instrument, the gravest first."""
+    return cautions(*(code for code in SIGHTING if code not in LACKS.get(kind or "", ())))
+
+
 def _preview(found: Read, judge: Callable[[Read], Judged]) -> OrientationPreview:
     result = None
     if not found.parser.missing and not found.parser.faults:
@@ -95,6 +107,7 @@ def _preview(found: Read, judge: Callable[[Read], Judged]) -> OrientationPreview
         missing=found.parser.missing,
         wanted=found.parser.wanted(),
         closing=CLOSING,
+        cautions=cautions_for(found.document.instrument.kind),
         faults=found.parser.faults,
         progress=[_so_far(found, sight) for sight in found.sights],
         plan=site,
@@ -137,7 +150,7 @@ def _result(judged: Judged) -> Result:
             picture=None,
             plan=plan(judged.read, judged),
             work=[],
-            cautions=cautions("sun", "beam", "overhead-lines", "traffic", "turns-by-itself"),
+            cautions=cautions_for(judged.read.document.instrument.kind),
             worked=_worked(judged),
             core_version=__version__,
         )

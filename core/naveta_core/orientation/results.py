@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..errors import Fault
-from ..results import Answer, Figures, NextReading, Note, Repeats, Result, SitePlan
+from ..results import Answer, Figures, NextReading, Note, Reason, Repeats, Result, SitePlan
 
 
 class PointResidual(Answer):
@@ -67,6 +67,7 @@ class OrientationPreview(Answer):
     faults: list[Fault]
     wanted: list[NextReading]
     closing: str
+    cautions: list[Reason]
     progress: list[Note]
     plan: SitePlan
     reduced: Result | None = None

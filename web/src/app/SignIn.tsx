@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Trouble } from "../ui/parts";
 import { useHere } from "./session";
 import { Mark } from "./Mark";
+import { useTrouble } from "../ui/refusal";
 
 const ROLES: Record<string, string> = { manager: "Equipment manager", crew: "Crew chief", trainee: "Trainee" };
 
@@ -31,7 +32,7 @@ export function SignIn({ over = false }: { over?: boolean }) {
 
 function QuickFix() {
   const { session, signIn } = useHere();
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   return (
     <div className="grid gap-3">
       {session.demo_people.map((each) => (
@@ -59,7 +60,7 @@ function ByPassword() {
   const { signIn } = useHere();
   const [username, setUsername] = useState("");
   const [password, setPassword] = useState("");
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const [busy, setBusy] = useState(false);
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();

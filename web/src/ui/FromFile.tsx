@@ -3,6 +3,7 @@ import { type ReactNode, useState } from "react";
 import { FileInput } from "./FileInput";
 import { PickInstrument } from "./PickInstrument";
 import { Trouble } from "./parts";
+import { useTrouble } from "./refusal";
 
 const MAX_BYTES = 3 * 1024 * 1024;
 
@@ -16,7 +17,7 @@ type Props = {
 export function FromFile({ kinds, accept, children, onFile }: Props) {
   const [tag, setTag] = useState("");
   const [query, setSubmitted] = useState(false);
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const [answer, setMessage] = useState("");
   const load = async (file: File) => {
     if (!tag) return setSubmitted(true);
@@ -37,7 +38,11 @@ export function FromFile({ kinds, accept, children, onFile }: Props) {
         <FileInput accept={accept} onFile={(file) => void load(file)} />
       </label>
       <p className="sub">{children}</p>
-      {answer && <p className="fault">{answer}</p>}
+      {answer && (
+        <p className="fault" role="alert">
+          {answer}
+        </p>
+      )}
       <Trouble error={trouble} />
     </div>
   );

@@ -1,8 +1,8 @@
 // A sheet as a file: the whole document, or its readings as a table.
-import { useState } from "react";
 import { writeTable } from "../engine";
 import { Trouble } from "./parts";
 import { after } from "../timers";
+import { useTrouble } from "./refusal";
 
 /** Hand the person a file made here. */
 function saveFile(name: string, text: string, type: string): void {
@@ -14,7 +14,7 @@ function saveFile(name: string, text: string, type: string): void {
 
 /** `name` is the file's, without its ending. */
 export function SheetFiles({ name, kind, content }: { name: string; kind: string; content: { kind: string } }) {
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const table = async () => {
     try {
       saveFile(`${name}.csv`, await writeTable(kind, content), "text/csv");

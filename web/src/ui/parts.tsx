@@ -87,9 +87,17 @@ export function Trouble({ error }: { error: unknown }) {
   useRefusal(error);
   if (!error) return null;
   if (error instanceof NoSignal)
-    return <p className="fault">Offline. This needs a connection; your entries are kept.</p>;
+    return (
+      <p className="fault" role="alert">
+        Offline. This needs a connection; your entries are kept.
+      </p>
+    );
   if (!(error instanceof Problem))
-    return <p className="fault">Something went wrong on this page. Your entries are kept; reload it.</p>;
+    return (
+      <p className="fault" role="alert">
+        Something went wrong on this page. Your entries are kept; reload it.
+      </p>
+    );
   return (
     <div className="grid gap-2">
       <p className="fault" role="alert">

@@ -1,8 +1,9 @@
 // Scroll to the first fault after a refused save and focus its input. A fault is an alert, so screen readers announce it.
-import { useEffect } from "react";
+import { type Dispatch, type SetStateAction, useEffect, useState } from "react";
 import { Problem } from "../api/client";
 
-const FAULTS = "[data-fault]";
+/** The first of these that is found is shown: in an open dialog before the page under it, of a field before a whole form. */
+const FAULTS = ["[role=dialog] [data-fault]", "[role=dialog] .fault[role=alert]", "[data-fault]", ".fault[role=alert]"];
 const INPUTS = "input:not([disabled]), select:not([disabled]), textarea:not([disabled]), [role=combobox]";
 /** Number of parent elements searched for the input of a fault. */
 const LEVELS = 4;
@@ -26,11 +27,21 @@ function inputOf(fault: HTMLElement): HTMLElement | null {
 /** Show the first fault of the page after the next draw. */
 export function showRefusal(): void {
   requestAnimationFrame(() => {
-    const fault = document.querySelector<HTMLElement>(FAULTS);
+    const found = FAULTS.map((each) => document.querySelector<HTMLElement>(each));
+    const fault = found.find((each) => each !== null);
     if (!fault) return;
-    inputOf(fault)?.focus({ preventScroll: true });
+    if (fault.dataset.fault !== undefined) inputOf(fault)?.focus({ preventScroll: true });
     fault.scrollIntoView({ block: "center" });
   });
+}
+
+/** What stood in the way of something somebody pressed: shown each time it is set. */
+export function useTrouble(): [unknown, Dispatch<SetStateAction<unknown>>] {
+  const [trouble, setTrouble] = useState<unknown>(null);
+  useEffect(() => {
+    if (trouble) showRefusal();
+  }, [trouble]);
+  return [trouble, setTrouble];
 }
 
 /** Show the first fault each time the server refuses fields. */

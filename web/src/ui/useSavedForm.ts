@@ -3,7 +3,7 @@ import { useState } from "react";
 import { NoSignal, type Problem } from "../api/client";
 import { useNotify } from "../app/notices";
 import { changedMeanwhile } from "./Meanwhile";
-import { useRefusal } from "./refusal";
+import { useTrouble } from "./refusal";
 
 export type SavedForm<T> = {
   value: T;
@@ -25,8 +25,7 @@ export function useSavedForm<T extends { version: number }>(
   const notify = useNotify();
   const [value, setValue] = useState(first);
   const [theirs, setTheirs] = useState<T | null>(null);
-  const [trouble, setTrouble] = useState<unknown>(null);
-  useRefusal(trouble);
+  const [trouble, setTrouble] = useTrouble();
   const [busy, setBusy] = useState(false);
   const save = async () => {
     setBusy(true);

@@ -5,7 +5,7 @@ import { fetchAgain } from "../api/again";
 import { NoSignal, type Problem } from "../api/client";
 import { useNotify } from "../app/notices";
 import { changedMeanwhile } from "./Meanwhile";
-import { useRefusal } from "./refusal";
+import { useTrouble } from "./refusal";
 
 export type Saving = {
   trouble: unknown;
@@ -19,8 +19,7 @@ export type Saving = {
 export function useSaving(reread: () => Promise<void>): Saving {
   const client = useQueryClient();
   const notify = useNotify();
-  const [trouble, setTrouble] = useState<unknown>(null);
-  useRefusal(trouble);
+  const [trouble, setTrouble] = useTrouble();
   const [busy, setBusy] = useState(false);
   const run = async (action: () => Promise<unknown>, saved?: string) => {
     setTrouble(null);

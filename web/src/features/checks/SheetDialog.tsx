@@ -1,5 +1,4 @@
 // Steps, method, looks and units of a check in hand: changed at any time, nothing typed is lost.
-import { useState } from "react";
 import type { Kind } from "../../api/client";
 import { beginDocument, takeMethod } from "../../engine";
 import type { Draft, Length } from "../../documents/draft";
@@ -11,6 +10,7 @@ import type { Change } from "../../hooks/useDraft";
 import { Steps } from "./Begin";
 import { FieldName, Entered } from "./GroupInputs";
 import { ANGLES, UNITS, remember } from "../../ui/units";
+import { useTrouble } from "../../ui/refusal";
 
 type Props = { draft: Draft; kind: Kind; form: Placed[]; change: Change; open: boolean; onClose: () => void };
 
@@ -66,7 +66,7 @@ export function SheetDialog({ draft, kind, form, change, open, onClose }: Props)
 
 /** Another unit or method: what the method had filled in gives way, what was typed stays. */
 function Methods({ draft, kind, form, change }: Pick<Props, "draft" | "kind" | "form" | "change">) {
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const { document } = draft;
   const method = methodOf(kind, document);
   const unit = document.units?.length ?? "m";

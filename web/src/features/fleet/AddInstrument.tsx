@@ -11,6 +11,7 @@ import { Hints, SpecFields } from "../../ui/ModelFields";
 import { Choice } from "../../ui/Choice";
 import { Dialog, Trouble } from "../../ui/parts";
 import { KIND_NAMES, specOf } from "../../ui/instrumentSpec";
+import { useTrouble } from "../../ui/refusal";
 
 const kindOptions = () => Object.entries(KIND_NAMES).map(([value, label]) => ({ value, label: written(label) }));
 const NEW = "new";
@@ -68,7 +69,7 @@ function Sheet({ onDone }: { onDone: () => void }) {
   const [form, setForm] = useState(EMPTY);
   const [stated, setSpec] = useState<Record<string, string>>({});
   const [tips, setHints] = useState<Record<string, string>>({});
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const [busy, setBusy] = useState(false);
   const set = (more: Partial<Form>) => setForm((now) => ({ ...now, ...more }));
   const faults = trouble instanceof Problem ? trouble.faults : [];

@@ -8,6 +8,7 @@ import { useHere } from "../../app/session";
 import { FileInput, TABLES } from "../../ui/FileInput";
 import { Dialog, Trouble } from "../../ui/parts";
 import { isoDay } from "../../ui/words";
+import { useTrouble } from "../../ui/refusal";
 
 type Look = Schemas["TableLook"];
 type Row = Schemas["TableRow"];
@@ -60,7 +61,7 @@ function useImport(onDone: () => void) {
   const client = useQueryClient();
   const notify = useNotify();
   const [look, setLook] = useState<Look | null>(null);
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const again = () => fetchAgain(client);
   const undo = async (id: number) => {
     await data(api.DELETE("/api/fleet/imports/{pk}", { params: { path: { pk: id } } }));

@@ -9,6 +9,7 @@ import { useNotify } from "../../app/notices";
 import { useHere } from "../../app/session";
 import { Trouble } from "../../ui/parts";
 import { day, moment } from "../../ui/words";
+import { useTrouble } from "../../ui/refusal";
 
 export function CaseCard({ item }: { item: Instrument }) {
   const { session } = useHere();
@@ -48,7 +49,7 @@ function Picture({ item }: { item: Instrument }) {
   const client = useQueryClient();
   const notify = useNotify();
   const [busy, setBusy] = useState(false);
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const done = async (action: () => Promise<unknown>, text: string) => {
     setBusy(true);
     setTrouble(null);

@@ -6,6 +6,7 @@ import { useEventKind } from "../../app/eventKinds";
 import { useHappening } from "../../app/events";
 import { Field, faultsAt } from "../../ui/Field";
 import { Dialog, Lacking, Trouble } from "../../ui/parts";
+import { useTrouble } from "../../ui/refusal";
 
 export function ServiceBack({ item, open, onClose }: { item: Instrument; open: boolean; onClose: () => void }) {
   return (
@@ -23,7 +24,7 @@ function Form({ item, onClose }: { item: Instrument; onClose: () => void }) {
   const [cost, setCost] = useState("");
   const [daysCost, setDaysCost] = useState("");
   const [file, setFile] = useState<File | null>(null);
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const [submitted, setSubmitted] = useState(false);
   const submit = async (event: React.FormEvent) => {
     event.preventDefault();

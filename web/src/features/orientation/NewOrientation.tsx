@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
+import type { OrientationPreview } from "../../api/client";
 import { pointsQuery } from "../../api/queries";
 import { usePerson } from "../../app/session";
 import type { Length } from "../../documents/draft";
@@ -12,14 +13,16 @@ import {
   asDraft,
   asControlPoint,
   beginOrientation,
+  orientationToSend,
   COUNTS,
   type Counts,
 } from "../../documents/orientation";
 import { storeDraft } from "../../device/device";
 import { PickInstrument, useFleetHere } from "../../ui/PickInstrument";
 import { Choice } from "../../ui/Choice";
-import { Dialog, Head, Lacking, Waiting } from "../../ui/parts";
+import { Cautions, Dialog, Head, Lacking, Waiting } from "../../ui/parts";
 import { SetUpTabs } from "../../ui/Tabs";
+import { usePreview } from "../../hooks/useQuestion";
 import { UNITS, firmUnit, rememberedAngle } from "../../ui/units";
 import { SIGHTED } from "../../documents/instrumentKinds";
 import { LoadSights } from "./LoadSights";
@@ -116,12 +119,20 @@ export function NewOrientation() {
           length={length}
           onLength={setLength}
         />
+        {tag && <Before tag={tag} kind={kind} units={{ angle, length }} />}
         <button className="btn now site" onClick={() => void begin()}>
           Start with the first sight
         </button>
       </section>
     </div>
   );
+}
+
+/** What to mind with this instrument, before it is sighted with. */
+function Before({ tag, kind, units }: { tag: string; kind: OrientationKind; units: { angle: Angle; length: Length } }) {
+  const { document } = beginOrientation(tag, "", kind, units, {});
+  const { answer } = usePreview<OrientationPreview>(tag, orientationToSend(document), "question");
+  return answer && <Cautions cautions={answer.cautions} />;
 }
 
 function NewHead({ onLoad }: { onLoad: () => void }) {

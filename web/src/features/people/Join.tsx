@@ -4,14 +4,13 @@ import { useParams } from "react-router";
 import { api, data } from "../../api/client";
 import { faultsAt } from "../../ui/Field";
 import { FaultLine } from "../../ui/parts";
-import { useRefusal } from "../../ui/refusal";
+import { useTrouble } from "../../ui/refusal";
 import { SECRET_HINT, OtherTrouble, Secret } from "./Secret";
 
 export function Join() {
   const { link = "" } = useParams();
   const [password, setPassword] = useState("");
-  const [trouble, setTrouble] = useState<unknown>(null);
-  useRefusal(trouble);
+  const [trouble, setTrouble] = useTrouble();
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     try {

@@ -9,13 +9,14 @@ import { Field, faultsAt } from "../../ui/Field";
 import { Choice } from "../../ui/Choice";
 import { Trouble } from "../../ui/parts";
 import { ROLES, useCrews } from "./PersonForm";
+import { useTrouble } from "../../ui/refusal";
 
 export function NewPerson({ onDone }: { onDone: () => void }) {
   const client = useQueryClient();
   const notify = useNotify();
   const crews = useCrews();
   const [form, setForm] = useState({ name: "", username: "", role: "crew", crew: "" });
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const set = (more: Partial<typeof form>) => setForm((now) => ({ ...now, ...more }));
   const submit = async (event: FormEvent) => {
     event.preventDefault();

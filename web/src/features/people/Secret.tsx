@@ -39,7 +39,12 @@ export function Secret({ label, value, onChange, autoComplete, path, trouble, hi
 
 /** What is wrong with none of the fields. */
 export function OtherTrouble({ trouble }: { trouble: unknown }) {
-  if (trouble instanceof NoSignal) return <p className="fault">This needs a connection.</p>;
+  if (trouble instanceof NoSignal)
+    return (
+      <p className="fault" role="alert">
+        This needs a connection.
+      </p>
+    );
   if (trouble instanceof Problem && trouble.faults.some((fault) => ["old", "new", "password"].includes(fault.path)))
     return null;
   return <Trouble error={trouble} />;

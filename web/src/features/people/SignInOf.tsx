@@ -7,6 +7,7 @@ import { peopleQuery } from "../../api/queries";
 import { useNotify } from "../../app/notices";
 import { Trouble } from "../../ui/parts";
 import { SECRET_HINT, OtherTrouble, Secret } from "./Secret";
+import { useTrouble } from "../../ui/refusal";
 
 type Row = Schemas["PersonRow"];
 
@@ -14,7 +15,7 @@ export function SignInOf({ item, onDone }: { item: Row; onDone: () => void }) {
   const client = useQueryClient();
   const notify = useNotify();
   const [password, setPassword] = useState("");
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const path = { username: item.username };
   const apply = async (done: Promise<unknown>, answer: string) => {
     try {
@@ -86,7 +87,7 @@ export function SignInOf({ item, onDone }: { item: Row; onDone: () => void }) {
 function Link({ item }: { item: Row }) {
   const notify = useNotify();
   const [address, setAddress] = useState("");
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const make = async () => {
     try {
       const { link } = await data(

@@ -7,6 +7,7 @@ import { usePerson } from "../../app/session";
 import { Head } from "../../ui/parts";
 import { SettingsTabs } from "../../ui/Tabs";
 import { SECRET_HINT, OtherTrouble, Secret } from "./Secret";
+import { useTrouble } from "../../ui/refusal";
 
 export function You() {
   return (
@@ -26,7 +27,7 @@ function Own() {
   const notify = useNotify();
   const [old, setOld] = useState("");
   const [fresh, setFresh] = useState("");
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const [busy, setBusy] = useState(false);
   const change = async (event: FormEvent) => {
     event.preventDefault();

@@ -14,6 +14,7 @@ import { FileInput, TABLES } from "../../ui/FileInput";
 import { Choice } from "../../ui/Choice";
 import { Trouble } from "../../ui/parts";
 import { UNITS, firmUnit } from "../../ui/units";
+import { useTrouble } from "../../ui/refusal";
 
 const send = (text: string, unit: Length, store: boolean) =>
   data(api.POST("/api/points/table", { body: { text, unit, store } }));
@@ -26,7 +27,7 @@ export function BringIn({ mapped, onDone }: { mapped: string | null; onDone: () 
   const { username } = usePerson();
   const [unit, setUnit] = useState<Length>(firmUnit);
   const [text, setText] = useState(mapped ?? "");
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const look = useQuery({
     queryKey: ["points-look", text, unit],
     queryFn: () => send(text, unit, false),

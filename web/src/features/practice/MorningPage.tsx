@@ -11,6 +11,7 @@ import { Timer } from "./Timer";
 import { morningsQuery } from "./useLessons";
 import { useSaveRun } from "./useSaveRun";
 import { useSeed } from "./useSeed";
+import { useTrouble } from "../../ui/refusal";
 
 export function MorningPage() {
   const { lesson: name = "" } = useParams();
@@ -36,7 +37,7 @@ function useChoice({ lesson, seed }: ChoosingProps) {
   const [tag, setTag] = useState("");
   const [checks, setChecks] = useState<string[]>([]);
   const [judged, setJudged] = useState<MorningJudged | null>(null);
-  const [error, setError] = useState<unknown>(null);
+  const [error, setError] = useTrouble();
   const seconds = useSeconds(judged === null);
   const save = useSaveRun();
   const take = (next: string) => {

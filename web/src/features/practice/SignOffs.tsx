@@ -1,17 +1,17 @@
 // What somebody may do alone: by whom it was signed off and when. Given and taken back by a chief.
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { fetchAgain } from "../../api/again";
 import { type Schemas, send } from "../../api/client";
 import { useHere, usePerson } from "../../app/session";
 import { Trouble } from "../../ui/parts";
 import { day } from "../../ui/words";
+import { useTrouble } from "../../ui/refusal";
 
 export function SignOffs({ progress }: { progress: Schemas["PracticeProgress"] }) {
   const { may, session } = useHere();
   const { username } = usePerson();
   const queries = useQueryClient();
-  const [error, setError] = useState<unknown>(null);
+  const [error, setError] = useTrouble();
   const others = may("sign-off").allowed && progress.username !== username;
   const change = async (what: string, given: boolean) => {
     setError(null);

@@ -14,6 +14,7 @@ import { lessonsQuery } from "./useLessons";
 import { useSaveRun } from "./useSaveRun";
 import { useSeed } from "./useSeed";
 import { type Stand, useStand } from "./useStand";
+import { useTrouble } from "../../ui/refusal";
 
 /** The last run at each tripod since the page was opened: the next one is shown beside it. */
 const lastRuns = new Map<string, Judged>();
@@ -32,7 +33,7 @@ export function StandPage() {
 function Course({ lesson, seed, onAgain }: { lesson: Lesson; seed: number; onAgain: (seed: number) => void }) {
   const [judged, setJudged] = useState<Judged | null>(null);
   const [before] = useState(() => lastRuns.get(`${lesson.name} ${seed}`) ?? null);
-  const [error, setError] = useState<unknown>(null);
+  const [error, setError] = useTrouble();
   const [advised, setAdvised] = useState(false);
   const stand = useStand({ lesson: lesson.name, seed }, judged === null);
   const save = useSaveRun();
@@ -145,7 +146,7 @@ function Views({ lesson, stand, seen }: { lesson: Lesson; stand: Stand; seen: Se
 
 function Advice({ of, stand, onAsked }: { of: { lesson: string; seed: number }; stand: Stand; onAsked: () => void }) {
   const [advice, setAdvice] = useState<{ headline: string; lines: string[] } | null>(null);
-  const [error, setError] = useState<unknown>(null);
+  const [error, setError] = useTrouble();
   const askFor = () => {
     const state = stand.state();
     if (!state) return;

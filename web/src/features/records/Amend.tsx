@@ -9,6 +9,7 @@ import { useHere, usePerson } from "../../app/session";
 import { storeDraft } from "../../device/device";
 import { Dialog, Lacking, Trouble } from "../../ui/parts";
 import { addressOf, reopened } from "../../documents/reopen";
+import { useTrouble } from "../../ui/refusal";
 
 export function Amend({ record, open, onClose }: { record: RecordOut; open: boolean; onClose: () => void }) {
   const { may } = useHere();
@@ -17,7 +18,7 @@ export function Amend({ record, open, onClose }: { record: RecordOut; open: bool
   const client = useQueryClient();
   const [why, setWhy] = useState("");
   const [query, setSubmitted] = useState(false);
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const right = may("amend");
   const short = why.trim().length < 3;
   const ready = () => {

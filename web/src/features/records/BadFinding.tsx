@@ -14,6 +14,7 @@ import { Adjusting } from "./Adjusting";
 import { ImpactReview } from "./ImpactReview";
 import { WithReason } from "../../ui/permission";
 import { Trouble } from "../../ui/parts";
+import { useTrouble } from "../../ui/refusal";
 
 type Props = { record: RecordOut; result: Result; document: CheckDocument };
 type Code = "real" | "keep" | "adjust" | "without" | "impact-review";
@@ -110,7 +111,7 @@ function Again({
   const { username } = usePerson();
   const { may } = useHere();
   const navigate = useNavigate();
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   if (taken && kind.allows_repeat) return <p className="sub">Both runs are in this record.</p>;
   const again = async () => {
     const round = await roundHolding(username, record.id);

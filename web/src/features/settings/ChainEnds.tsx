@@ -5,6 +5,7 @@ import { type Schemas, api, data } from "../../api/client";
 import { chainEndsQuery } from "../../api/queries";
 import { Trouble } from "../../ui/parts";
 import { day } from "../../ui/words";
+import { useTrouble } from "../../ui/refusal";
 
 export function ChainEnds() {
   const query = useQuery(chainEndsQuery);
@@ -41,7 +42,7 @@ export function ChainEnds() {
 function Compare() {
   const [text, setText] = useState("");
   const [found, setFound] = useState<Schemas["HeadDifference"][] | null>(null);
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const compare = async () => {
     setTrouble(null);
     try {

@@ -15,6 +15,7 @@ import { ChainEnds } from "./ChainEnds";
 import { KeptFiles } from "./KeptFiles";
 import { Bar } from "./Bar";
 import { Verify } from "./Verify";
+import { useTrouble } from "../../ui/refusal";
 
 type Keeping = Schemas["SafeKeeping"];
 type Progress = { done: number; of: number } | { records: number; instruments: number; name?: string };
@@ -108,7 +109,7 @@ function Backups({ found }: { found: Keeping }) {
 function useSteps() {
   const client = useQueryClient();
   const [progress, setProgress] = useState<Progress | null>(null);
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const go = async (method: string, path: string, body: Blob | null) => {
     setTrouble(null);
     setProgress({ done: 0, of: 0 });

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { steps } from "../../api/steps";
 import { Trouble } from "../../ui/parts";
 import { Bar } from "./Bar";
+import { useTrouble } from "../../ui/refusal";
 
 type Line = {
   instrument: string;
@@ -19,7 +20,7 @@ export function Verify() {
   const [at, setAt] = useState<{ done: number; of: number } | null>(null);
   const [sum, setSum] = useState<Sum | null>(null);
   const [found, setFound] = useState<Found[]>([]);
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const verify = async () => {
     setSum(null);
     setFound([]);

@@ -1,6 +1,5 @@
 // A table of somebody's own on its way into a sheet: a person says which column is what, sees what is read, and opens it.
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { NoSignal, send } from "../../api/client";
 import { pointsQuery } from "../../api/queries";
@@ -24,6 +23,7 @@ import { Cut } from "./Cut";
 import { OnEveryLine } from "./OnEveryLine";
 import { WhatIsRead } from "./WhatIsRead";
 import { useLook } from "./useLook";
+import { useTrouble } from "../../ui/refusal";
 
 export function TablePage() {
   const { username } = usePerson();
@@ -97,7 +97,7 @@ function useOpen(held: HeldTable) {
   const { username, name } = usePerson();
   const navigate = useNavigate();
   const points = useQuery({ ...pointsQuery, enabled: ORIENTATION_KINDS.includes(held.kind) });
-  const [trouble, setTrouble] = useState<unknown>(null);
+  const [trouble, setTrouble] = useTrouble();
   const open = async (look: ColumnLook) => {
     if (look.text === null) return;
     try {

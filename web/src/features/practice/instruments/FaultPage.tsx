@@ -20,6 +20,7 @@ import { useSeed } from "../useSeed";
 import { InstrumentOutcome } from "./InstrumentOutcome";
 import { PartReading } from "./PartReading";
 import { useSeconds } from "./useSeconds";
+import { useTrouble } from "../../../ui/refusal";
 
 const MAX_BLURS = 400;
 type Sheet = { draft: Draft; complete: boolean };
@@ -50,7 +51,7 @@ function useSearch({ lesson, seed }: SearchProps) {
   const [named, setNamed] = useState("");
   const [blurs, setBlurs] = useState<number[]>([]);
   const [judged, setJudged] = useState<InstrumentJudged | null>(null);
-  const [error, setError] = useState<unknown>(null);
+  const [error, setError] = useTrouble();
   const seconds = useSeconds(judged === null);
   const save = useSaveRun();
   const keep = (part: string, draft: Draft, blur: number | null) => {

@@ -27,6 +27,7 @@ import { useSeed } from "../useSeed";
 import { changeOf, typedIn, withStep } from "./steps";
 import { useLook } from "./useLook";
 import { VIEW_TITLES, firstAim } from "./views";
+import { useTrouble } from "../../../ui/refusal";
 
 const MAX_BLURS = 400;
 
@@ -65,7 +66,7 @@ function useWork({ lesson, seed, empty }: CourseProps) {
   const [steps, setSteps] = useState<InstrumentStep[]>([]);
   const [blurs, setBlurs] = useState<number[]>([]);
   const [judged, setJudged] = useState<InstrumentJudged | null>(null);
-  const [error, setError] = useState<unknown>(null);
+  const [error, setError] = useTrouble();
   const save = useSaveRun();
   const view = useLook({ lesson: lesson.name, seed }, aim, turns, judged === null);
   const note = (what: Pick<InstrumentStep, "do" | "label" | "typed">, after: { aim?: Aim; turns?: Turns } = {}) =>
