@@ -14,7 +14,7 @@ from typing import Any
 
 from naveta_core.cautions import CAUTIONS, FOLLOW
 from naveta_core.checks import KINDS
-from naveta_core.orientation.result import SIGHTING, cautions_for
+from naveta_core.orientation.result import AT_SIGHTS, cautions_for
 from naveta_core.setup.steps import STEPS
 from naveta_practice.instruments.lessons import INSTRUMENT_LESSONS
 
@@ -34,7 +34,7 @@ def acts() -> dict[str, Any]:
             for kind in KINDS.values()
         },
         "steps": {name: list(step.cautions) for name, step in STEPS.items() if step.cautions},
-        "orientation": {"sights": list(SIGHTING)},
+        "orientation": {"sights": list(AT_SIGHTS)},
         "lessons": {lesson.name: list(lesson.cautions) for lesson in INSTRUMENT_LESSONS if lesson.cautions},
     }
 
@@ -63,7 +63,7 @@ def test_an_orientation_says_what_concerns_its_instrument() -> None:
         return [caution.code for caution in cautions_for(kind)]
 
     assert said(None) == said("robotic-total-station")
-    assert set(said(None)) == {*SIGHTING, "local-rules"}
+    assert set(said(None)) == {*AT_SIGHTS, "local-rules"}
     assert "turns-by-itself" not in said("total-station")
     assert "beam" in said("total-station")
     assert said("theodolite")[0] == "sun"

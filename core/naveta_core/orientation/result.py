@@ -86,7 +86,7 @@ def preview_back(document: Backsight) -> OrientationPreview:
     return _preview(read(document, station=document.observations.station, over_point=True), judge_back)
 
 
-SIGHTING = ("sun", "beam", "overhead-lines", "traffic", "turns-by-itself")
+AT_SIGHTS = ("sun", "beam", "overhead-lines", "traffic", "turns-by-itself")
 """Cautions of an orientation with an instrument nothing is known of."""
 LACKS = {"theodolite": ("beam", "turns-by-itself"), "total-station": ("turns-by-itself",)}
 """Cautions that do not concern a kind of instrument: no distance meter, no motor."""
@@ -94,7 +94,7 @@ LACKS = {"theodolite": ("beam", "turns-by-itself"), "total-station": ("turns-by-
 
 def cautions_for(kind: str | None) -> list[Reason]:
     """Return the cautions of sighting control points with a kind of instrument, the gravest first."""
-    return cautions(*(code for code in SIGHTING if code not in LACKS.get(kind or "", ())))
+    return cautions(*(code for code in AT_SIGHTS if code not in LACKS.get(kind or "", ())))
 
 
 def _preview(found: Read, judge: Callable[[Read], Judged]) -> OrientationPreview:

@@ -7,7 +7,6 @@ describe("what a maker states", () => {
     expect(specFields("level").map((specField) => specField.name)).toEqual([
       "levelling_accuracy_mm_per_km",
       "reading",
-      "magnification",
       "compensator_range_arcmin",
       "circular_vial_arcmin_per_2mm",
       "foot_screws",

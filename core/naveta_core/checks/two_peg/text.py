@@ -164,9 +164,8 @@ def work_of(document: TwoPeg, found: PegFinding) -> list[Effect]:
         )
         for step in steps
     ]
-    balanced = Effect(
-        code="balanced", text="With equal backsight and foresight there is no error.", imbalance_m=0.0, height_m=0.0
-    )
+    text = "With equal backsight and foresight there is no error."
+    balanced = Effect(code="balanced", text=text, imbalance_m=0.0, height_m=0.0)
     # Whoever works with balanced sights reads first that it does not concern them.
     return [balanced, *lines] if document.work.balanced_sights else [*lines, balanced]
 
