@@ -42,6 +42,7 @@ MODELS = (
             "plunges": True,
             "plummet": "optical",
             "plummet_place": "turning",
+            "plate_vial": True,
             "plate_vial_arcsec_per_div": 30,
             "electronic_level": False,
             "circular_vial_arcmin_per_2mm": 8,

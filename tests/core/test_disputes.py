@@ -34,6 +34,7 @@ def test_nothing_contradicts_in_most_series() -> None:
 def test_both_are_marked_until_a_third_run_decides() -> None:
     found = trend(check(1, 1.0), BAD, GOOD)
     assert found.disputed == ["2", "3"]
+    assert found.jump == "", "what contradicts is not said to have jumped besides"
     assert found.dispute == "The results of 2 Mar 2027 and 3 Mar 2027 contradict each other: a third run decides."
 
 

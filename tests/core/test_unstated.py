@@ -39,6 +39,18 @@ def test_none_has_a_word_for_every_level(kind: str, stated: dict[str, object], e
     assert ("dual-axis-level" in checks, "plate-vial" in checks) == (electronic, plate)
 
 
+@pytest.mark.parametrize(
+    ("stated", "wanted"),
+    [
+        ({"plate_vial": False, "plate_vial_arcsec_per_div": 30.0}, "nothing here, since it has no plate vial"),
+        ({"electronic_level": False, "electronic_level_step_arcsec": 1.0}, "nothing here, since it has no electronic level"),
+    ],
+)
+def test_a_figure_of_what_is_not_there_is_refused(stated: dict[str, object], wanted: str) -> None:
+    with pytest.raises(ValueError, match=wanted):
+        Instrument.model_validate({"kind": "theodolite", **stated})
+
+
 def test_what_it_has_none_of_levels_nothing() -> None:
     def refused(**stated: bool) -> dict[str, str | None]:
         offers = fitting(Instrument(kind="theodolite", **stated)).level_type
@@ -68,7 +80,7 @@ def test_what_is_missing_is_named_with_what_depends_on_it() -> None:
 
 def test_every_fact_named_is_one_that_can_be_stated() -> None:
     for name, kinds, text in FACTS:
-        assert name.removeprefix("has_") in Instrument.model_fields
+        assert name in Instrument.model_fields
         assert kinds
         assert text.endswith(".")
 

@@ -34,3 +34,89 @@ it("what an answer refuses is led to", async () => {
   await page.css("[data-fault=name]").there();
   await page.label("Name of the job").focused();
 });
+
+// Every form a crew or a manager sends from a phone: pressed with something wrong, it leads to the field.
+type Refused = { form: string; at: string; who?: string; press: () => Promise<unknown>; fault: string; field: string };
+const inDialog = () => page.role("dialog");
+const FORMS: Refused[] = [
+  {
+    form: "an instrument added",
+    at: "/fleet",
+    press: async () => {
+      await page.button("Add an instrument").click();
+      await inDialog().css("select").first().choose("Ondine Merrow");
+      await inDialog().label("Tag").fill("!");
+      await inDialog().button("Add it").click();
+    },
+    fault: "tag",
+    field: "Tag",
+  },
+  {
+    form: "a person added",
+    at: "/settings/people",
+    press: async () => {
+      await page.button("Add a person").click();
+      await inDialog().label("Sign-in name").fill("nobody");
+      await inDialog().button("Add this person").click();
+    },
+    fault: "name",
+    field: "Name",
+  },
+  {
+    form: "a rule tried",
+    at: "/plan/rules",
+    press: async () => {
+      await page.button("Change: Staff check").click();
+      await inDialog().label("A pass holds, days").fill("0");
+      await inDialog().button("See what it would change").click();
+    },
+    fault: "every_days",
+    field: "A pass holds, days",
+  },
+  {
+    form: "an address for the week",
+    at: "/plan?crew=all",
+    press: async () => {
+      await page.button("By e-mail").click();
+      await inDialog()
+        .label(/e-mail address/)
+        .fill("nobody@nowhere");
+      await inDialog().button("Save").click();
+    },
+    fault: "email",
+    field: "Your e-mail address",
+  },
+  {
+    form: "a view kept",
+    at: "/fleet?kind=level",
+    press: async () => {
+      await page.button("Views").click();
+      await page.text("Keep this view").click();
+      await inDialog().button("Keep it").click();
+    },
+    fault: "name",
+    field: "Name",
+  },
+  {
+    form: "a password of one's own",
+    at: "/settings/you",
+    press: async () => {
+      await page.label("Current password").fill("not this one");
+      await page.label("New password").fill("short");
+      await page
+        .button(/password/i)
+        .last()
+        .click();
+    },
+    fault: "old",
+    field: "Current password",
+  },
+];
+
+it.each(FORMS)("$form leads to what is wrong", async ({ at: place, who = "Ines Calder", press, fault, field }) => {
+  await open("/angles", { who, wide: 390 });
+  visit(place);
+  await press();
+  await page.css(`[data-fault=${fault}]`).first().there();
+  await page.label(field).first().focused();
+});

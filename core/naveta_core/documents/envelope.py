@@ -19,6 +19,7 @@ from pydantic import (
     PlainValidator,
     ValidationInfo,
     WithJsonSchema,
+    field_validator,
     model_validator,
 )
 
@@ -238,6 +239,14 @@ class Instrument(Part):
     foot_screw_count: Literal[3, 4] | None = None
     foot_screws: Literal["clockwise-raises", "clockwise-lowers"] | None = None
     """Seen from above. Most raise when turned clockwise; some have the other thread."""
+
+    @field_validator("plate_vial_arcsec_per_div", "electronic_level_step_arcsec")
+    @classmethod
+    def _nothing_of_none(cls, figure: float | None, info: ValidationInfo) -> float | None:
+        part = "electronic_level" if info.field_name == "electronic_level_step_arcsec" else "plate_vial"
+        if figure is not None and info.data.get(part) is False:
+            raise ValueError(f"nothing here, since it has no {part.replace('_', ' ')}")
+        return figure
 
     @property
     def has_plate_vial(self) -> bool | None:

@@ -97,10 +97,10 @@ class LookNow:
         return f"the look of {_day(earlier.at)}"
 
 
-Part = JudgedNow | LookNow
+Compared = JudgedNow | LookNow
 
 
-def contradiction(document: Envelope, grade: Grade, now: Sequence[Part]) -> CodedText | None:
+def contradiction(document: Envelope, grade: Grade, now: Sequence[Compared]) -> CodedText | None:
     """Return the sentence for a good result that contradicts a bad one, or for a third run that decides; None otherwise.
 
     The code is `contradicts-record` or `two-agree`. An as-left, and what stands in place of a record, contradict
@@ -135,7 +135,7 @@ def _comparable(document: Envelope, earlier: Earlier) -> bool:
     return not (earlier.changed_since or apart or joined)
 
 
-def _odd_one(earlier: Sequence[Earlier], now: Sequence[Part], at: str) -> CodedText | None:
+def _odd_one(earlier: Sequence[Earlier], now: Sequence[Compared], at: str) -> CodedText | None:
     """Return the sentence for a bad result that agrees with the bad one before a disputed good one; None otherwise."""
     place = next((i for i, one in enumerate(earlier) if one.disputed), None)
     if place is None:
@@ -160,14 +160,14 @@ def found_twice(document: Envelope, part: JudgedNow) -> bool:
     return beyond_then and abs(part.estimate.value) > part.estimate.u95 and value * part.estimate.value > 0
 
 
-def _contradicts(part: Part, bad: Earlier, at: str) -> CodedText:
+def _contradicts(part: Compared, bad: Earlier, at: str) -> CodedText:
     then, now = part.then_and_now(bad)
     days = f"{then} on {_day(bad.at)}, {now} on {_day(at)}"
     text = f"{capital(part.noun)}: {days}, and nothing on record between them explains the difference. One of the two is wrong."
     return CONTRADICTS, text
 
 
-def _decided(part: Part, agreeing: Earlier, odd: Earlier, at: str) -> CodedText:
+def _decided(part: Compared, agreeing: Earlier, odd: Earlier, at: str) -> CodedText:
     days = f"{_day(agreeing.at)} and {_day(at)}"
     text = f"{capital(part.noun)}: the runs of {days} agree; {part.odd(odd)} stays on record as the odd one."
     return DECIDED, text

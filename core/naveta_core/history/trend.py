@@ -129,9 +129,13 @@ def trend_of(
     stretch = _counting(found, disputes)
     if not stretch:
         return None
-    disputed = [name for dispute in disputes for name in dispute.ids]
     said = _trend(stretch, today, unit=unit, tau=tau, rule_days=rule_days, pool=pool)
-    return said.model_copy(update={"disputed": disputed, "dispute": disputes[-1].text if disputes else ""})
+    if not disputes:
+        return said
+    disputed = [name for dispute in disputes for name in dispute.ids]
+    # While two results contradict each other, that is what has jumped: it is said once.
+    jump = said.jump if disputes[-1].odd else ""
+    return said.model_copy(update={"disputed": disputed, "dispute": disputes[-1].text, "jump": jump})
 
 
 def _trend(

@@ -21,8 +21,8 @@ PLATE = "Plate vial: whether it has one. A theodolite is taken to have one, a to
 SCREWS = "Number of foot screws: three are assumed. Fine levelling and the methods of a set-up depend on it."
 FACTS: tuple[tuple[str, tuple[str, ...], str], ...] = (
     ("plummet", (*ANGLE_KINDS, "tribrach"), PLUMMET),
-    ("has_electronic_level", ANGLE_KINDS, ELECTRONIC),
-    ("has_plate_vial", ANGLE_KINDS, PLATE),
+    ("electronic_level", ANGLE_KINDS, ELECTRONIC),
+    ("plate_vial", ANGLE_KINDS, PLATE),
     ("angle_accuracy_arcsec", ANGLE_KINDS, ANGLES),
     ("distance_accuracy_mm", ("total-station", "robotic-total-station"), DISTANCES),
     ("levelling_accuracy_mm_per_km", LEVEL_KINDS, LEVELLING),
@@ -35,8 +35,9 @@ FACTS: tuple[tuple[str, tuple[str, ...], str], ...] = (
 def unstated(instrument: Instrument) -> list[CodedText]:
     """Return the facts that are not stated of an instrument, each with what depends on it."""
     kind = instrument.kind or ""
+    known = {"electronic_level": instrument.has_electronic_level, "plate_vial": instrument.has_plate_vial}
     return [
-        (name.removeprefix("has_"), text)
+        (name, text)
         for name, kinds, text in FACTS
-        if kind in kinds and getattr(instrument, name) is None
+        if kind in kinds and known.get(name, getattr(instrument, name)) is None
     ]

@@ -131,14 +131,16 @@ function TrendLine({
   );
 }
 
-const LABEL_PX = 70;
+/** About half as wide as a letter of a label. */
+const HALF_LETTER_PX = 4.2;
+const apart = (one: string, other: string): number => (one.length + other.length + 2) * HALF_LETTER_PX;
 
 /** Events too close for a label each share one: "knock, adjusted". */
 export function together(events: { x: number; word: string }[]): { x: number; word: string }[] {
   const rows: { x: number; word: string }[] = [];
   for (const each of [...events].sort((a, b) => a.x - b.x)) {
     const last = rows[rows.length - 1];
-    if (!last || each.x - last.x > LABEL_PX) rows.push({ ...each });
+    if (!last || each.x - last.x > apart(last.word, each.word)) rows.push({ ...each });
     else if (!last.word.split(", ").includes(each.word)) last.word = `${last.word}, ${each.word}`;
   }
   return rows;

@@ -97,6 +97,13 @@ it("labels events that stand close together once", () => {
     { x: 90, word: "knock, adjusted" },
     { x: 300, word: "drop" },
   ]);
+  // On a phone's plot of 400 these two stood on each other: 24 letters need about 100.
+  const long = [
+    { x: 196, word: "adjusted" },
+    { x: 262, word: "back from service" },
+  ];
+  expect(together(long)).toEqual([{ x: 196, word: "adjusted, back from service" }]);
+  expect(together([{ ...long[0]! }, { x: 320, word: "back from service" }])).toHaveLength(2);
 });
 
 it("says readings of one sight together", () => {

@@ -146,7 +146,7 @@ function Companion({ record }: { record: RecordOut }) {
         <h2>{mayAdjust ? "Not adjusted" : "No adjustment needed"}</h2>
         <p>
           {mayAdjust && "Usable under its condition. "}
-          This as-found check also counts as as-left.
+          This as-found check is also the as-left.
         </p>
       </section>
     );
