@@ -43,7 +43,10 @@ def test_none_has_a_word_for_every_level(kind: str, stated: dict[str, object], e
     ("stated", "wanted"),
     [
         ({"plate_vial": False, "plate_vial_arcsec_per_div": 30.0}, "nothing here, since it has no plate vial"),
-        ({"electronic_level": False, "electronic_level_step_arcsec": 1.0}, "nothing here, since it has no electronic level"),
+        (
+            {"electronic_level": False, "electronic_level_step_arcsec": 1.0},
+            "nothing here, since it has no electronic level",
+        ),
     ],
 )
 def test_a_figure_of_what_is_not_there_is_refused(stated: dict[str, object], wanted: str) -> None:

@@ -92,7 +92,10 @@ def _with_lead(kind: str, advice: Advice, understood: str) -> GuideAdvice:
     text, first = advice.text, next(iter(advice.result.moves), None)
     headline = first.text if first else text[0]
     # What comes before the first step, such as the pencil line at the clamp, stays; the step itself is not said twice.
-    lines = [*([first.about] if first and first.about else []), *(line for line in text if line != headline)]
+    lines = [
+        *([first.about] if first and first.about else []),
+        *(line for line in text if not line.startswith(headline)),
+    ]
     return GuideAdvice(kind=kind, headline=headline, lines=lines, result=advice.result, understood=understood)
 
 

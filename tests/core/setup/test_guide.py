@@ -397,3 +397,18 @@ def test_a_reversing_point_that_cannot_be_is_answered_alike() -> None:
     log = [saw("plate", level={"along": "2", "across": "1"})]
     found = guide(document(options={"level_type": "plate"}, level={"by": "plate", "rest_div": "90"}, log=log), "plate")
     assert "divisions, at most 40" in found["advice"]["headline"]
+
+
+@pytest.mark.parametrize("step", ["circular", "circular-screws", "plate", "shift", "slide", "near", "over", "back-on"])
+@pytest.mark.parametrize("method", ["plummet-first", "level-first", "shift-by-leg", "four-screws"])
+def test_no_step_says_its_first_act_twice(method: str, step: str) -> None:
+    """The act in front stands in no line below it, with or without how much it is."""
+    seen = {
+        "bubble": {"bearing_deg": 220, "offset_mm": 3.9},
+        "level": {"along": "80", "across": "-60"},
+        "spot": {"bearing_deg": 90, "distance_mm": 12},
+    }
+    for what, value in seen.items():
+        advice = guide(document(method, log=[saw(step, **{what: value})]), step)["advice"]
+        if advice:
+            assert not [line for line in advice["lines"] if line.startswith(advice["headline"])]
