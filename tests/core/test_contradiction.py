@@ -84,6 +84,14 @@ def test_once_settled_it_is_not_said_again() -> None:
     assert "two-agree" not in codes(result, "reasons")
 
 
+def test_one_that_was_usable_under_its_condition_settles_nothing() -> None:
+    """24.1″, then 19.0″ within twice the limit: they agree, and 0.3″ contradicts both."""
+    watched = earlier(19.0, "2027-03-01T12:00:00+00:00", "watch")
+    result = found(0.3, watched, BAD)
+    assert result["verdict"]["grade"] == "repeat"
+    assert result["verdict"]["reasons"][0]["code"] == "contradicts-record"
+
+
 def test_a_repeat_for_other_reasons_is_no_second_run_that_agrees() -> None:
     assert found(0.5, earlier(0.3, GOOD_DAY, "repeat"), BAD, at=THIRD_DAY)["verdict"]["grade"] == "repeat"
 

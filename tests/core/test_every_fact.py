@@ -86,9 +86,7 @@ def set_ups(instrument: Data, options: Data, work: Data) -> list[Any]:
     found: list[Any] = [plain(lambda: fitting(Instrument(**instrument)))]
     if instrument["kind"] in ("level", "tribrach"):
         return found
-    for method in SET_UP_METHODS.values():
-        if method.for_levels:
-            continue
+    for method in (SET_UP_METHODS["plummet-first"], SET_UP_METHODS["shift-by-leg"]):
         document = {
             "kind": "set-up",
             "instrument": instrument,

@@ -113,8 +113,8 @@ def contradiction(document: Envelope, grade: Grade, now: Sequence[Compared]) -> 
     if grade in BAD:
         return _odd_one(earlier, now, at)
     for i, bad in enumerate(earlier):
-        if bad.grade in GOOD:
-            return None  # what was before it is settled
+        if bad.grade in GOOD and not any(part.differs(bad, at) for part in now):
+            return None  # a good one with the same result settled what was before it
         parts = [part for part in now if part.was_bad(bad) and part.differs(bad, at)]
         if bad.grade not in BAD or not parts:
             continue
